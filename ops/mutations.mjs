@@ -1065,6 +1065,7 @@ const foreseen = [
 ];
 
 const practice = [
+  server('course/enrolments.ts', ", role: Not('practice')", '', 'server/src/practice'),
   server('identity/sittingIn.ts', "(isPractice && asked.startsWith('/api/copies/'))", 'isPractice', 'server/src/practice'), // prettier-ignore
   server('release/gate.ts', ' AND copy."practiceRound" IS NOT DISTINCT FROM :round', '', 'server/src/practice'), // prettier-ignore
   server('release/gate.ts', 'if (copy.practiceRound === round) entered.push(admitted);', 'entered.push(admitted);', 'server/src/practice'), // prettier-ignore
@@ -1077,7 +1078,12 @@ const practice = [
 
 const madeCourses = [
   server('release/gate.ts', `(c."groupId" IS NULL OR c."groupId" = ANY($4)`, '(c."groupId" = ANY($4)', 'app/madeCourses'), // prettier-ignore
-  server('release/copiesInView.ts', '...(isForAll ? {} : { id: In(named) }),', '', 'app/madeCourses'),
+  server(
+    'release/copiesInView.ts',
+    'const ids = idsOf(change) ?? [...factsById.keys()];',
+    'const ids = [...factsById.keys()];',
+    'app/madeCourses',
+  ),
 ];
 
 const checks = [

@@ -11,7 +11,7 @@ export const CheckFound = z.discriminatedUnion('code', [
   z.object({ code: z.literal('unplaced'), setId: GroupSetId, students: Some, activityIds: z.array(ActivityId) }),
   z.object({ code: z.literal('live-too-late'), ...of, goesLiveAt: DateTime, over: z.enum(['due', 'closes']), at: DateTime }),
   z.object({ code: z.literal('due-before-open'), ...of, who: z.union([z.object({ groupId: GroupId }), z.object({ enrolmentId: EnrolmentId })]), due: DateTime, opens: DateTime }),
-  z.object({ code: z.literal('due-together'), activityIds: z.tuple([ActivityId, ActivityId]), due: z.tuple([DateTime, DateTime]), students: Some }),
+  z.object({ code: z.literal('due-together'), activityIds: z.tuple([ActivityId, ActivityId]), due: z.tuple([DateTime, DateTime]), students: Some, inGroups: z.array(GroupId) }),
   z.object({ code: z.literal('leads-none'), enrolmentId: EnrolmentId }),
   z.object({ code: z.literal('rubric-points'), ...of, sum: z.string(), points: z.string().nullable() }),
   z.object({ code: z.literal('typed-placeholder'), ...of, words: z.array(z.string()) }),

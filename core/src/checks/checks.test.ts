@@ -92,7 +92,7 @@ describe('dates', () => {
   it('fall together for the students who have to do both, by their own time', () => {
     const own = new Map([['bo' as EnrolmentId, { due: 5 * hour, closes: null }]]);
     const both = [dueAt('report', hour, { ownTime: own }), dueAt('talk', hour + 10)];
-    expect(check(both, placed)).toEqual([{ code: 'due-together', activityIds: ['report', 'talk'], due: [hour, hour + 10], students: ['ada', 'cho', 'dia'] }]); // prettier-ignore
+    expect(check(both, placed)).toEqual([{ code: 'due-together', activityIds: ['report', 'talk'], due: [hour, hour + 10], students: ['ada', 'cho', 'dia'], inGroups: ['a', 'c'] }]); // prettier-ignore
     expect(check([dueAt('report', hour), dueAt('talk', 2 * hour)], placed)).toEqual([]);
     expect(check(both, { ...placed, now: hour + 11 })).toEqual([]); // over
     expect(codes(check(both, { ...placed, written: { isWork: false } }))).toEqual([]);

@@ -1,5 +1,5 @@
 import type { Viewer } from '../course/index.js';
-import type { ActivityId, EnrolmentId } from '../ids/index.js';
+import type { ActivityId, EnrolmentId, GroupId } from '../ids/index.js';
 import { datesFor, isInAudience } from '../release/index.js';
 import type { Instant } from '../release/index.js';
 import type { SightCopy } from '../sightlines/index.js';
@@ -38,6 +38,8 @@ export function* checkDates(
 
 interface Due {
   readonly activityId: ActivityId;
+  /** Whose copy it is in; null: the one for all. */
+  readonly groupId: GroupId | null;
   readonly due: Instant;
 }
 
@@ -50,7 +52,7 @@ function* dueTogether(
   const work = released
     .filter(({ isWork }) => isWork)
     .map((each) => ({ ...each, ofGroup: new Map(each.copies.map((copy) => [copy.groupId, copy])) }));
-  const pairs = new Map<string, { readonly of: readonly [Due, Due]; readonly students: EnrolmentId[] }>();
+  const pairs = new Map<string, { readonly of: readonly [Due, Due]; readonly students: EnrolmentId[]; readonly inGroups: Set<GroupId> }>(); // prettier-ignore
   for (const student of students) {
     const own: Due[] = [];
     for (const { activityId, release, ofGroup } of work) {
@@ -60,7 +62,7 @@ function* dueTogether(
       for (const groupId of groupIds) {
         const copy = ofGroup.get(groupId);
         const due = copy && datesFor(release.schedule, copy.extension, granted).due;
-        if (due && due >= now) own.push({ activityId, due });
+        if (due && due >= now) own.push({ activityId, groupId, due });
       }
     }
     own.sort((a, b) => a.due - b.due || a.activityId.localeCompare(b.activityId));
@@ -68,11 +70,12 @@ function* dueTogether(
       const earlier = own[at - 1];
       if (!earlier || earlier.activityId === later.activityId || later.due - earlier.due >= hourMs) continue;
       const name = `${earlier.activityId} ${earlier.due} ${later.activityId} ${later.due}`;
-      const pair = pairs.get(name) ?? { of: [earlier, later] as const, students: [] };
+      const pair = pairs.get(name) ?? { of: [earlier, later] as const, students: [], inGroups: new Set() };
       pair.students.push(student.enrolmentId);
+      for (const { groupId } of [earlier, later]) if (groupId !== null) pair.inGroups.add(groupId);
       pairs.set(name, pair);
     }
   }
-  for (const { of, students: who } of pairs.values())
-    yield { code: 'due-together', activityIds: [of[0].activityId, of[1].activityId], due: [of[0].due, of[1].due], students: who }; // prettier-ignore
+  for (const { of, students: who, inGroups } of pairs.values())
+    yield { code: 'due-together', activityIds: [of[0].activityId, of[1].activityId], due: [of[0].due, of[1].due], students: who, inGroups: [...inGroups] }; // prettier-ignore
 }

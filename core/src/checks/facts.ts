@@ -67,6 +67,8 @@ export type Check =
       readonly activityIds: readonly [ActivityId, ActivityId];
       readonly due: readonly [Instant, Instant];
       readonly students: readonly EnrolmentId[];
+      /** Whose copies fall due together; what is one for all is no group's. */
+      readonly inGroups: readonly GroupId[];
     }
   /** An assistant who sees only the groups they lead, and leads none. */
   | { readonly code: 'leads-none'; readonly enrolmentId: EnrolmentId }

@@ -34,7 +34,7 @@ interface Someone {
   readonly calendar: string;
 }
 
-for (const [number, plan] of fc.sample(aPlan, { numRuns: 2, seed: 19 }).entries())
+for (const [number, plan] of fc.sample(aPlan, { numRuns: 2, seed: 156 }).entries())
   describe(`course ${number + 1}`, () => {
     let made: MadeCourse;
     const inGroups = new Map<string, number[]>([['noor', [0, 3]], ['jorge', [0]], ['amina', [1]], ['kofi', [1]], ['nino', [2]]]); // prettier-ignore
@@ -107,6 +107,12 @@ for (const [number, plan] of fc.sample(aPlan, { numRuns: 2, seed: 19 }).entries(
     }
   });
 
+it('met every answer that students can be given', () => {
+  const hasAll = ['own', 'read-along', 'common'].flatMap((mode) => ['hidden', 'listed', 'read-only', 'open'].map((access) => `${mode} ${access}`)); // prettier-ignore
+  expect([...answers].toSorted()).toEqual(hasAll.toSorted());
+});
+const answers = new Set<string>();
+
 async function compare(made: MadeCourse, people: readonly Someone[]): Promise<void> {
   const wrong: string[] = [];
   const addresses = await addressesOf(made);
@@ -117,6 +123,7 @@ async function compare(made: MadeCourse, people: readonly Someone[]): Promise<vo
   );
   for (const someone of people) {
     const access = accessOf(made, someone, people);
+    if (someone.viewer?.role === 'student' && !someone.viewer.hasLeft) for (const { made: as, copies } of made.activities) for (const { id } of copies) answers.add(`${as.mode} ${sure(access.get(id))}`); // prettier-ignore
     for (const { id } of allCopies(made)) {
       const { status, body } = await someone.browser.get(`/api/copies/${id}`);
       const found = status === 200 ? (body as CopyHead).access : 'nothing';

@@ -9,6 +9,7 @@ import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
 import { follow } from '../test/following.js';
+import { setActs } from '../test/setActs.js';
 
 let server: TestServer;
 let given: CourseForTests;
@@ -49,7 +50,7 @@ describe('what is to be checked in a course', () => {
         students: { count: 1, named: [enrolmentId] },
         activityIds: [report.id],
       },
-      { code: 'due-together', activityIds: [idOf('Report'), idOf('Letter')], due: [due, '2026-11-12T17:30:00.000Z'], students: { count: 2, named: expect.arrayContaining([sure(given.students.get('noor')).enrolmentId]) as unknown } }, // prettier-ignore
+      { code: 'due-together', activityIds: [idOf('Report'), idOf('Letter')], due: [due, '2026-11-12T17:30:00.000Z'], students: { count: 2, named: expect.arrayContaining([sure(given.students.get('noor')).enrolmentId]) as unknown }, inGroups: [groupId('Crock')] }, // prettier-ignore
       { code: 'typed-placeholder', activityId: idOf('Letter'), words: ['{group name}'] },
     ]);
     expect(people.map(({ name }) => name)).toContain('Nino');
@@ -117,6 +118,20 @@ describe('what is to be checked in a course', () => {
     const again = (await list()).checks;
     expect(again).toMatchObject([{ found: { code: 'unplaced' }, dismissed: null }]);
     expect(again[0]?.id).not.toBe(id);
+  });
+
+  it('stays dismissed for its students, also when they are in another group by then', async () => {
+    const { place, change, idOf } = setActs(() => given);
+    await change({ capacity: 5 });
+    const both = ['noor', 'jorge'].map((name) => ({ student: idOf(name), from: groupId('Crock'), to: groupId('Carboy') })); // prettier-ignore
+    for (const title of ['Report', 'Letter']) await released(given, { title });
+    const together = async () => sure((await list()).checks.find(({ found }) => found.code === 'due-together')); // prettier-ignore
+    const before = await together();
+    await dismiss(before.id, 'They are one piece').expect(200);
+    await place(both).expect(200);
+    const after = await together();
+    expect([before, after].map(({ found }) => 'inGroups' in found && found.inGroups.length)).toEqual([2, 1]);
+    expect(after).toMatchObject({ id: before.id, dismissed: { reason: 'They are one piece' } });
   });
 
   it('is dismissed by one of two who do so at once; the other is told by which reason it was', async () => {

@@ -120,7 +120,8 @@ export class ChecksService {
 /** The same as long as all of what is amiss is the same, in whatever order people and groups are read, so that what was dismissed comes up again when
  * anything of it changes, and not before. */
 function idOf(check: Check): string {
-  const inOrder = (_key: string, value: unknown) => (Array.isArray(value) ? value.toSorted() : value);
+  const inOrder = (key: string, value: unknown) =>
+    key === 'inGroups' ? undefined : Array.isArray(value) ? value.toSorted() : value; // where it shows, not what is amiss
   return createHash('sha256').update(JSON.stringify(check, inOrder)).digest('hex').slice(0, 32);
 }
 
@@ -142,6 +143,7 @@ function viewOf(check: Check): CheckFound {
         ...check,
         activityIds: [...check.activityIds],
         students: some(check.students),
+        inGroups: [...check.inGroups],
         due: [iso(check.due[0]), iso(check.due[1])],
       };
     case 'unplaced':

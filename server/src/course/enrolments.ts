@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import { In, IsNull } from 'typeorm';
+import { In, IsNull, Not } from 'typeorm';
 import type { Role } from '@jigsaw/core/course';
 import type { EnrolmentId, CourseId, PersonId } from '@jigsaw/core/ids';
 import type { OpenedLink } from '../identity/index.js';
@@ -143,14 +143,16 @@ export async function enrolledElsewhere(
 export const countStudents = (manager: EntityManager, courseId: CourseId): Promise<number> =>
   manager.countBy(EnrolmentRow, { courseId, role: 'student', leftAt: IsNull() });
 
-/** Whether all of these, each once, are enrolled in the course, whatever became of them since. */
+/** Whether all of these, each once, are enrolled in the course, whatever became of them since. The practice student is no one of it. */
 export async function areEnrolled(
   manager: EntityManager,
   courseId: CourseId,
   enrolmentIds: readonly EnrolmentId[],
 ): Promise<boolean> {
   const ids = [...new Set(enrolmentIds)];
-  return (await manager.countBy(EnrolmentRow, { id: In(ids), courseId })) === ids.length;
+  return (
+    (await manager.countBy(EnrolmentRow, { id: In(ids), courseId, role: Not('practice') })) === ids.length
+  );
 }
 
 /** Whether all of these teach in the course now. */

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import type { BoardView } from '@jigsaw/contract/placing';
+import type { SessionView } from '@jigsaw/contract/identity';
 import type { PracticeView } from '@jigsaw/contract/practice';
 import type { CopyHead, RoomList } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
@@ -112,6 +113,28 @@ describe('the practice student', () => {
     await start(sure(given.board.groups[1]).id);
     for (const by of [given.instructor, student('noor')])
       for (const copyId of own) await by.get(`/api/copies/${copyId}`).expect(404);
+  });
+
+  it('is no one in the course: named where a student is named, it is like someone who never was', async () => {
+    const { body } = await given.instructor.get(as('/api/session')).expect(200);
+    const enrolmentId = (body as SessionView).sitsIn?.enrolmentId ?? '';
+    const told: string[] = [];
+    let asked = 0;
+    const noor = sure(given.students.get('noor')).enrolmentId;
+    for (const { id, method, path: at, body: bodyOf, by } of operations) {
+      if (by !== given.instructor) continue;
+      const instead = async (other: string) => {
+        const answer = await by[method](at.replaceAll(noor, other)).set('Content-Type', 'application/json').send(JSON.stringify(await bodyOf()).replaceAll(noor, other)); // prettier-ignore
+        return `${answer.status} ${answer.text}`.replaceAll(other, 'ID');
+      };
+      if (!`${at} ${JSON.stringify(await bodyOf())}`.includes(noor)) continue;
+      asked += 1;
+      const [practice, never] = [await instead(enrolmentId), await instead(randomUUID())];
+      if (practice !== never) told.push(`${id}: ${practice} | ${never}`);
+    }
+    expect(told).toEqual([]);
+    expect(asked).toBeGreaterThan(10);
+    await given.instructor.get(`/sit-in/${enrolmentId}/api/courses/${given.course.id}/rooms`).expect(404);
   });
 
   it('is heard by no one', async () => {

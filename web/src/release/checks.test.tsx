@@ -19,7 +19,7 @@ const every: readonly CheckFound[] = [
   { code: 'unplaced', setId: benches, students: { count: 1, named: [id('noor')] }, activityIds: [report.id, talk.id] },
   { code: 'live-too-late', ...of, goesLiveAt: '2026-11-13T08:00:00.000Z', over: 'due', at: due },
   { code: 'due-before-open', ...of, who: { groupId: crock }, due, opens: '2026-11-13T08:00:00.000Z' },
-  { code: 'due-together', activityIds: [report.id, talk.id], due: [due, '2026-11-12T17:30:00.000Z'], students: { count: 4, named: [] } },
+  { code: 'due-together', activityIds: [report.id, talk.id], due: [due, '2026-11-12T17:30:00.000Z'], students: { count: 4, named: [] }, inGroups: [crock] },
   { code: 'leads-none', enrolmentId: id('noor') },
   { code: 'rubric-points', ...of, sum: '22.5', points: '20' },
   { code: 'rubric-points', ...of, sum: '22.5', points: null },

@@ -33,6 +33,13 @@ const Row = styled.footer`
     border-radius: 7px;
     background: var(--ink-2);
   }
+  .ring {
+    width: 15px;
+    height: 15px;
+    border: 2px solid var(--attn);
+    border-radius: 50%;
+    box-shadow: 0 0 0 1px var(--attn-line);
+  }
   .nil {
     width: 8px;
     height: 1.5px;
@@ -68,6 +75,9 @@ export function Legend() {
       </span>
       <span>
         <i className="band" /> one copy for all
+      </span>
+      <span>
+        <i className="ring" /> to check
       </span>
       <span>
         <i className="nil" /> nothing

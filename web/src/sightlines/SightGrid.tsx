@@ -2,6 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useState } from 'react';
 import type { KeyboardEvent } from 'react';
 import { sure } from '@jigsaw/core/lists';
+import type { ToCheck } from '../checks/index.js';
 import { after, focusOn, spotOf, useAim, useLines, usualRect, useWidthOf } from '../page/index.js';
 import type { Spot } from '../page/index.js';
 import { stateWords } from '../release/index.js';
@@ -15,13 +16,15 @@ interface SightGridProps {
   readonly columns: readonly SightColumn[];
   readonly lines: readonly SightLine[];
   readonly chosen: SightSpot | null;
-  /** What is to be checked about an activity, in words. */
-  readonly toCheck: ReadonlyMap<string, readonly string[]>;
+  /** What is to be checked about an activity. */
+  readonly toCheck: ReadonlyMap<string, readonly ToCheck[]>;
+  /** Whether what is shown is now: what there is to check is of now. */
+  readonly isNow: boolean;
   readonly onChoose: (spot: SightSpot) => void;
 }
 
 /** Activities by groups. Only what is in view is drawn, in both directions; arrow keys go from cell to cell, and Enter asks why. */
-export function SightGrid({ columns: groups, lines, chosen, toCheck, onChoose }: SightGridProps) {
+export function SightGrid({ columns: groups, lines, chosen, toCheck, isNow, onChoose }: SightGridProps) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   // Names of people and of audiences are long: where there are many, they stand upright.
   const isTurned = groups.length > 6 && (groups[0]?.number ?? null) === null;
@@ -125,6 +128,7 @@ export function SightGrid({ columns: groups, lines, chosen, toCheck, onChoose }:
               top={place.top}
               activity={activity}
               toCheck={toCheck.get(activity.activityId)}
+              isNow={isNow}
               cells={cells}
               columns={groups}
               shown={shown}

@@ -5,6 +5,7 @@ import type { VirtualItem } from '@tanstack/react-virtual';
 import { sure } from '@jigsaw/core/lists';
 import type { SightCell } from '@jigsaw/core/sightlines';
 import { counted } from '@jigsaw/core/text';
+import type { ToCheck } from '../checks/index.js';
 import { useCourse } from '../course/index.js';
 import { kindOf } from '../kinds/index.js';
 import { hueOfGroup } from '../look/index.js';
@@ -20,8 +21,9 @@ interface SightRowProps {
   readonly index: number;
   readonly top: number;
   readonly activity: SeenActivity;
-  /** What is to be checked about it, in words. */
-  readonly toCheck: readonly string[] | undefined;
+  readonly toCheck: readonly ToCheck[] | undefined;
+  /** Whether the cells are as they are now. */
+  readonly isNow: boolean;
   readonly cells: readonly SightCell[];
   readonly columns: readonly SightColumn[];
   readonly shown: readonly VirtualItem[];
@@ -41,6 +43,7 @@ export const SightRow = memo(
     top,
     activity,
     toCheck,
+    isNow,
     cells,
     columns,
     shown,
@@ -50,6 +53,7 @@ export const SightRow = memo(
   }: SightRowProps) {
     // Saved audiences overlap: there is no number of people that they have together.
     const isBanded = columns[0]?.of.kind !== 'people' && cells.every(({ code }) => code === 'common');
+    const ringed = useMemo(() => sayByColumn(isNow ? (toCheck ?? []) : []), [isNow, toCheck]);
     return (
       <div
         role="row"
@@ -65,6 +69,7 @@ export const SightRow = memo(
             activity={activity}
             group={sure(columns[column])}
             cell={sure(cells[column])}
+            toCheck={ringed.get(sure(columns[column]).key)}
             row={index}
             column={column}
             isBanded={isBanded}
@@ -82,6 +87,15 @@ export const SightRow = memo(
     (Object.keys(after) as (keyof typeof after)[]).every((key) => Object.is(before[key], after[key])),
 );
 
+/** What is to be checked about an activity, by the columns that it is about. */
+function sayByColumn(toCheck: readonly ToCheck[]): ReadonlyMap<string, string> {
+  const said = new Map<string, string>();
+  for (const { says, at } of toCheck)
+    for (const key of at)
+      said.set(key, [said.get(key), says].filter((each) => each !== undefined).join('; '));
+  return said;
+}
+
 /** Pieces that stand for no group have no hue of one. */
 const noHue = {
   '--hue': 'var(--ink-2)',
@@ -93,14 +107,15 @@ function Name({ activity, toCheck }: Pick<SightRowProps, 'activity' | 'toCheck'>
   const { dates } = useCourse();
   const { title, kind, schedule } = activity;
   const when = schedule.due ?? schedule.closes;
+  const said = (toCheck ?? []).map(({ says }) => says);
   return (
-    <div role="rowheader" aria-colindex={1} title={[title, ...(toCheck ?? [])].join('\n')}>
+    <div role="rowheader" aria-colindex={1} title={[title, ...said].join('\n')}>
       <KindIcon kind={kind} size={17} />
       <span>
         <b>
           {toCheck && (
             <>
-              <TriangleAlert size={13} role="img" aria-label={`To check: ${toCheck.join('; ')}`} />{' '}
+              <TriangleAlert size={13} role="img" aria-label={`To check: ${said.join('; ')}`} />{' '}
             </>
           )}
           {title}
@@ -141,6 +156,8 @@ function CommonBand({ cells }: { readonly cells: readonly SightCell[] }) {
 }
 
 interface CellProps {
+  /** What is to be checked here, in words. */
+  readonly toCheck: string | undefined;
   readonly activity: SeenActivity;
   readonly group: SightColumn;
   readonly cell: SightCell;
@@ -156,10 +173,23 @@ interface CellProps {
 }
 
 const Cell = memo(function Cell(props: CellProps) {
-  const { activity, group, cell, row, column, isCurrent, isChosen, isBanded, left, width, onChoose } = props;
+  const {
+    activity,
+    toCheck,
+    group,
+    cell,
+    row,
+    column,
+    isCurrent,
+    isChosen,
+    isBanded,
+    left,
+    width,
+    onChoose,
+  } = props;
   const { dates } = useCourse();
   const dayOf = (at: number) => dates.day(new Date(at).toISOString()).split(' ')[1] ?? '';
-  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates, group.of.kind)}`;
+  const says = `${group.name}, ${activity.title}: ${sayCell(cell, dates, group.of.kind)}${toCheck === undefined ? '' : `. To check: ${toCheck}`}`;
   return (
     <div
       role="gridcell"
@@ -169,6 +199,7 @@ const Cell = memo(function Cell(props: CellProps) {
       title={says}
       data-spot={nameOfSpot({ row, column })}
       data-chosen={isChosen || undefined}
+      data-ringed={(toCheck !== undefined && !isBanded) || undefined}
       tabIndex={isCurrent ? 0 : -1}
       style={{ left, width, ...(group.number === null ? noHue : hueOfGroup(group.number)) }}
       onClick={() => onChoose({ activityId: activity.activityId, column: group.key })}

@@ -128,6 +128,7 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
               lines={lines}
               chosen={spot}
               toCheck={toCheck}
+              isNow={at === null}
               onChoose={setSpot}
             />
           ) : view.activities.length === 0 ? (
@@ -146,6 +147,7 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
             spot={spot}
             column={column}
             at={moment}
+            toCheck={toCheck.get(spot.activityId) ?? []}
             isNow={at === null}
             onClose={() => setSpot(null)}
           />

@@ -1,4 +1,4 @@
-import { UserX, Users, X } from 'lucide-react';
+import { TriangleAlert, UserX, Users, X } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
@@ -6,6 +6,7 @@ import type { SightlinesView } from '@jigsaw/contract/sightlines';
 import { keyedBy } from '@jigsaw/core/lists';
 import type { Explained, Why } from '@jigsaw/core/sightlines';
 import { ProblemStrip } from '../api/index.js';
+import type { ToCheck } from '../checks/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
 import { Button, ButtonLink, Emblem, hueOfGroup, Muted, Small, Waiting } from '../look/index.js';
 import { CellActs } from './CellActs.js';
@@ -61,6 +62,23 @@ const Panel = styled.aside`
   ul svg {
     margin-top: 2px;
   }
+  .check {
+    display: grid;
+    grid-template-columns: 16px minmax(0, 1fr);
+    gap: 8px;
+    margin-bottom: 12px;
+    padding: 8px 10px;
+    background: var(--attn-tint);
+    border: 1px solid var(--attn-line);
+    border-radius: var(--r-2);
+    svg {
+      margin-top: 2px;
+      color: var(--attn-ink);
+    }
+    a {
+      white-space: nowrap;
+    }
+  }
   > footer {
     display: flex;
     flex-wrap: wrap;
@@ -83,13 +101,15 @@ interface WhyPanelProps {
   readonly spot: SightSpot;
   readonly column: SightColumn;
   readonly at: number;
+  /** What is to be checked about the activity. */
+  readonly toCheck: readonly ToCheck[];
   /** What is shown is of now: what is done about it is done to this. */
   readonly isNow: boolean;
   readonly onClose: () => void;
 }
 
 /** Why people see of one activity what they see: by the same decision that the server makes, person by person. */
-export function WhyPanel({ view, sight, spot, column, at, isNow, onClose }: WhyPanelProps) {
+export function WhyPanel({ view, sight, spot, column, at, toCheck, isNow, onClose }: WhyPanelProps) {
   const { course } = useCourse();
   const activity = view.activities.find(({ activityId }) => activityId === spot.activityId);
   const { why, hasFailed } = answerOf(useWhy(sight, spot, column.of, at));
@@ -117,6 +137,9 @@ export function WhyPanel({ view, sight, spot, column, at, isNow, onClose }: WhyP
         </Button>
       </header>
       <div>
+        {isNow && (
+          <ToCheckIn key={column.key} toCheck={toCheck.filter((each) => each.at.includes(column.key))} />
+        )}
         {hasFailed ? (
           <ProblemStrip>The reasons could not be worked out. Load the page again.</ProblemStrip>
         ) : why === undefined ? (
@@ -144,6 +167,19 @@ export function WhyPanel({ view, sight, spot, column, at, isNow, onClose }: WhyP
       </footer>
     </Panel>
   );
+}
+
+/** Why the cell is ringed. */
+function ToCheckIn({ toCheck }: Pick<WhyPanelProps, 'toCheck'>) {
+  const { course } = useCourse();
+  return toCheck.map(({ says }) => (
+    <p key={says} className="check">
+      <TriangleAlert size={15} role="img" aria-label="To check" />
+      <span>
+        {says}. <Link to={`/c/${course.id}/release/checks`}>See what to do</Link>
+      </span>
+    </p>
+  ));
 }
 
 /** "Crock sees", "students in no group see". */

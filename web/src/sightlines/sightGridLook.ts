@@ -56,6 +56,16 @@ export const Sheet = styled.div`
   [role='gridcell'][data-chosen] {
     outline: 2px solid var(--ink);
   }
+  [role='gridcell'][data-ringed]::after {
+    content: '';
+    position: absolute;
+    width: 31px;
+    height: 31px;
+    border: 2px solid var(--attn);
+    border-radius: 50%;
+    box-shadow: 0 0 0 1px var(--attn-line);
+    pointer-events: none;
+  }
   [role='columnheader'] {
     gap: 4px;
     font: 600 10px/12px var(--font-text);

@@ -179,6 +179,23 @@ describe('the sightlines', () => {
     expect((await grid()).getByRole('gridcell', { name: 'Crock, Report: own copy' })).toBeInTheDocument();
   });
 
+  it('ring the cells that something is to be checked in, as long as it is now', async () => {
+    const found = { code: 'due-before-open', activityId: id('Report'), who: { groupId: crock }, due: at, opens: '2026-11-02T10:00:00.000Z' }; // prettier-ignore
+    const checks = { checks: [{ id: '0'.repeat(32), found, dismissed: null }], activities: [{ activityId: id('Report'), title: 'Report', kind: 'assignment' }], groups: [{ groupId: crock, setId: benches, number: 1, name: 'Crock' }], sets: [], people: [], audiences: [] }; // prettier-ignore
+    const { user } = showPage(inCourse('release/sightlines'), { [`GET courses/${courseId}/sightlines`]: view, [`GET courses/${courseId}/checks`]: checks }); // prettier-ignore
+    const name = /^Crock, Report: own copy\. To check: /;
+    const cell = await (await grid()).findByRole('gridcell', { name });
+    expect(cell).toHaveAttribute('data-ringed');
+    expect((await grid()).getAllByRole('gridcell', { name: /To check/ })).toEqual([cell]);
+    await user.click(cell);
+    expect(await screen.findByRole('complementary')).toHaveTextContent(
+      /due for Crock before it opens\. See what to do/,
+    );
+    screen.getByRole('slider').focus();
+    await user.keyboard('{Home}');
+    expect((await grid()).queryByRole('gridcell', { name: /To check/ })).toBeNull();
+  });
+
   it('go to a file as they are shown, and no cell of it is a formula', () => {
     const columns = columnsOf(view, columnsBy(view, benches));
     const cells = unpacker()(workOn(view).cells(columns.map(({ of }) => of), Date.parse(view.serverTime))); // prettier-ignore
