@@ -11,8 +11,10 @@ const EmptyBox = styled.div`
   text-align: center;
   display: grid;
   justify-items: center;
+  align-content: start;
+  align-self: start;
   gap: 6px;
-  max-width: 560px;
+  max-width: min(560px, calc(100% - 32px));
   margin: var(--s-6) auto;
   p {
     color: var(--ink-2);

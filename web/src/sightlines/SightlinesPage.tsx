@@ -96,7 +96,9 @@ function Sightlines({ view }: { readonly view: SightlinesView }) {
           choices={[
             ...view.sets.map(({ setId, name }) => ({ id: setId, label: name })),
             { id: students, label: 'Students one by one' },
-            ...(view.audiences.length > 0 ? [{ id: audiences, label: 'Saved audiences' }] : []),
+            ...(view.audiences.length > 0 || by?.kind === 'audiences'
+              ? [{ id: audiences, label: 'Saved audiences' }]
+              : []),
           ]}
           onChange={choose}
         />
