@@ -121,7 +121,7 @@ afterAll(() => server.stop());
 function practising(browser: Browser, groupId: string): Browser {
   const as = (path: string) => `/practise/${groupId}${path}`;
   const each = (['get', 'post', 'put', 'patch', 'delete'] as const).map((method) => [method, (path: string) => browser[method](as(path))]); // prettier-ignore
-  return Object.fromEntries(each) as unknown as Browser;
+  return Object.fromEntries(each);
 }
 
 function forAll(names: readonly Name[], ids: string): Record<string, readonly Name[]> {
