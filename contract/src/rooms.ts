@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, ReleaseId } from './common.js';
+import { ActivityId, CopyId, DateTime, EnrolmentId, PostId, ReleaseId } from './common.js';
 import { Member } from './course.js';
 import { OwnFiles } from './ownFiles.js';
 import {
@@ -61,6 +61,16 @@ export const RoomList = z.object({
 });
 export type RoomList = z.infer<typeof RoomList>;
 
+/** Why a room needs a person of the staff, as core/rooms weighs it. */
+export const RoomNeed = z.discriminatedUnion('code', [
+  z.object({ code: z.literal('question'), copyId: CopyId, title: z.string(), postId: PostId, since: DateTime, count: z.number().int() }),
+  z.object({ code: z.literal('nothing-yet'), copyId: CopyId, title: z.string(), due: DateTime }),
+  z.object({ code: z.literal('missing'), copyId: CopyId, title: z.string(), since: DateTime }),
+  z.object({ code: z.literal('to-mark'), copyId: CopyId, releaseId: ReleaseId, unit: z.union([z.literal('group'), EnrolmentId]), title: z.string(), since: DateTime, isLate: z.boolean() }),
+  z.object({ code: z.literal('silent'), enrolmentId: EnrolmentId, name: z.string(), reading: z.string().nullable(), since: DateTime }),
+]); // prettier-ignore
+export type RoomNeed = z.infer<typeof RoomNeed>;
+
 /** A group's room as staff find it among all. */
 export const RoomLine = z.object({
   group: GroupTag,
@@ -71,8 +81,12 @@ export const RoomLine = z.object({
   unread: z.number().int(),
   /** Where there is something unread; null: nowhere. */
   firstUnread: CopyId.nullable(),
-  /** Titles of what was to be handed in by now and was not. */
-  missing: z.array(z.string()),
+  /** The most pressing first; none: nothing is open there. */
+  needs: z.array(RoomNeed),
+  /** How much it needs someone: the lines are in this order where the reader wants it so. */
+  score: z.number(),
+  /** How much was written on each of the last days, today last. */
+  days: z.array(z.number().int()),
   latest: z.object({ at: DateTime, by: z.string(), title: z.string(), copyId: CopyId }).nullable(),
 });
 export type RoomLine = z.infer<typeof RoomLine>;

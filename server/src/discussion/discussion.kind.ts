@@ -1,4 +1,5 @@
 import { Injectable } from '@nestjs/common';
+import type { EntityManager } from 'typeorm';
 import { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { Progress } from '@jigsaw/contract/release';
 import type { RequirementsMet } from '@jigsaw/core/discussion';
@@ -7,7 +8,7 @@ import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
 import { discussionFacts } from '@jigsaw/core/discussion';
 import { authorsById } from '../course/index.js';
-import type { ActivityKind, Asked, CopyAccess, Evidence, UnitWork } from '../release/index.js';
+import type { ActivityKind, Asked, CopyAccess, Evidence, OpenQuestions, UnitWork } from '../release/index.js';
 import { datesOf, Kinds, lastDueOf, onTime, plainDecimal } from '../release/index.js';
 import type { PostRow } from './discussion.rows.js';
 import { postsSql, Talks } from './talks.js';
@@ -35,6 +36,22 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
 
   itemsSql(copies: string): string {
     return postsSql(copies);
+  }
+
+  /** A student's post with a question mark, after which no one else wrote in its thread. */
+  async openQuestions(
+    manager: EntityManager,
+    copyIds: readonly CopyId[],
+  ): Promise<ReadonlyMap<CopyId, OpenQuestions>> {
+    const rows = await manager.query<(OpenQuestions & { readonly copyId: CopyId })[]>(
+      `SELECT p."copyId", count(*)::int AS "count", min(p."createdAt") AS "since", (array_agg(p."id" ORDER BY p."createdAt"))[1] AS "postId"
+         FROM "post" p JOIN "author" a ON a."enrolmentId" = p."authorId" AND a."role" = 'student'
+        WHERE p."copyId" = ANY($1) AND p."deletedAt" IS NULL AND p."plain" ~ '[?？؟]'
+          AND NOT EXISTS (SELECT 1 FROM "post" o WHERE o."threadId" = p."threadId" AND o."createdAt" > p."createdAt" AND o."authorId" <> p."authorId" AND o."deletedAt" IS NULL)
+        GROUP BY 1`,
+      [copyIds],
+    );
+    return new Map(rows.map(({ copyId, ...questions }) => [copyId, questions]));
   }
 
   async progress(asked: Asked): Promise<Map<string, Progress>> {

@@ -1,7 +1,7 @@
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { In } from 'typeorm';
-import { keyedBy, sure } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
 import type { Adjustment, BegunSheet, GivenMark, KeptSheet, Picks, Rubric } from '@jigsaw/core/marks';
 import { needsMarking } from '@jigsaw/core/marks';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
@@ -58,7 +58,7 @@ export class Markings {
   async toMark(
     accesses: readonly CopyAccess[],
     manager: EntityManager,
-  ): Promise<{ readonly access: CopyAccess; readonly needsMarking: boolean }[]> {
+  ): Promise<{ readonly access: CopyAccess; readonly work: UnitWork; readonly needsMarking: boolean }[]> {
     const marked = accesses.filter((access) => access.activity.points !== null);
     const accessById = new Map(marked.map((access) => [access.copy.id, access]));
     const works = await this.kinds.works({
@@ -89,8 +89,25 @@ export class Markings {
         latestAt: work.latest?.at.getTime() ?? null,
         isComplete: work.isComplete,
       };
-      return { access, needsMarking: needsMarking(sheet) };
+      return { access, work, needsMarking: needsMarking(sheet) };
     });
+  }
+
+  /** Where work waits for a mark: the one that has waited longest, and whether any of it came late. */
+  async waitingIn(
+    accesses: readonly CopyAccess[],
+    manager: EntityManager,
+  ): Promise<ReadonlyMap<CopyId, { readonly unit: Unit; readonly since: number; readonly isLate: boolean }>> {
+    const waiting = (await this.toMark(accesses, manager))
+      .filter(({ needsMarking: isOpen }) => isOpen)
+      .map(({ access, work }) => ({ ...work, since: work.latest?.at.getTime() ?? access.schedule.due ?? 0 }))
+      .toSorted((a, b) => a.since - b.since);
+    return new Map(
+      [...groupedBy(waiting, ({ copyId }) => copyId)].map(([copyId, units]) => {
+        const { unit, since } = sure(units[0]);
+        return [copyId, { unit, since, isLate: units.some(({ late }) => late.minutes > 0) }];
+      }),
+    );
   }
 
   /** @throws not-found for a unit that this copy does not have. */

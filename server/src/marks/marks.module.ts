@@ -28,8 +28,11 @@ import { MyMarksService } from './myMarks.service.js';
   exports: [DeskCounts, MyMarksService],
 })
 export class MarksModule {
-  constructor(kinds: Kinds, rooms: MarksInRooms, marks: MyMarksService) {
+  constructor(kinds: Kinds, rooms: MarksInRooms, marks: MyMarksService, markings: Markings) {
     kinds.addTrace('mark', haveMarks);
-    rooms.askedOf((enrolmentId) => marks.copiesWithMark(enrolmentId));
+    rooms.askedOf({
+      copiesWithMark: (enrolmentId) => marks.copiesWithMark(enrolmentId),
+      waitingIn: (accesses, manager) => markings.waitingIn(accesses, manager),
+    });
   }
 }

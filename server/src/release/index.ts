@@ -13,7 +13,7 @@ export { asIf, Gate, holdActivity, lockCopies, lockCopy, releaseOf } from './gat
 export { datesOf, dueOf, isOut, isOutForAll, lastDueOf, nextDue } from './dates.js';
 export type { CopyAccess, Listed } from './gate.js';
 export { Kinds, lateOf, onTime } from './kinds.js';
-export type { ActivityKind, Asked, Evidence, Opening, Unit, UnitWork } from './kinds.js';
+export type { ActivityKind, Asked, Evidence, OpenQuestions, Opening, Unit, UnitWork } from './kinds.js';
 export type { Evaluator } from './evaluate.js';
 export { membersOfCopies } from './members.js';
 export { writtenOfCourse } from './writtenOfCourse.js';

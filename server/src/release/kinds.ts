@@ -2,8 +2,9 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import type { z } from 'zod';
 import type { Happening, Lateness, Progress } from '@jigsaw/contract/release';
-import type { CopyId, EnrolmentId, GroupId } from '@jigsaw/core/ids';
+import type { CopyId, EnrolmentId, GroupId, PostId } from '@jigsaw/core/ids';
 import { assert } from '@jigsaw/core/ids';
+import { groupedBy } from '@jigsaw/core/lists';
 import { lateness } from '@jigsaw/core/handin';
 import type { KindFacts, ReleaseMode } from '@jigsaw/core/release';
 import { problems } from '../platform/problems.js';
@@ -42,6 +43,14 @@ export interface Asked {
   readonly manager: EntityManager;
   readonly now: Date;
   readonly membersOf: (copyId: CopyId) => readonly EnrolmentId[];
+}
+
+/** What members of a copy asked and no one answered. */
+export interface OpenQuestions {
+  readonly count: number;
+  /** The one that has waited longest. */
+  readonly postId: PostId;
+  readonly since: Date;
 }
 
 /** What a copy begins with. */
@@ -84,6 +93,11 @@ export interface ActivityKind<Settings = unknown> extends KindFacts<Settings> {
   progress(asked: Asked): Promise<ReadonlyMap<string, Progress>>;
   /** For each copy one for the group, or one for each student, as `unitOf` says. */
   works(asked: Asked): Promise<readonly UnitWork[]>;
+  /** By copy; for kinds in which people talk. */
+  openQuestions?(
+    manager: EntityManager,
+    copyIds: readonly CopyId[],
+  ): Promise<ReadonlyMap<CopyId, OpenQuestions>>;
   /** By copy, by member. */
   evidence(asked: Asked): Promise<ReadonlyMap<string, ReadonlyMap<string, readonly Evidence[]>>>;
 }
@@ -202,6 +216,16 @@ export class Kinds {
 
   async works(asked: Asked): Promise<UnitWork[]> {
     return (await this.ask(asked, (kind, own) => kind.works(own))).flat();
+  }
+
+  async openQuestions(
+    accesses: readonly CopyAccess[],
+    manager: EntityManager,
+  ): Promise<ReadonlyMap<CopyId, OpenQuestions>> {
+    const found: (readonly [CopyId, OpenQuestions])[] = [];
+    for (const [kind, own] of groupedBy(accesses, ({ activity }) => activity.kind))
+      found.push(...((await this.of({ kind }).openQuestions?.(manager, own.map(({ copy }) => copy.id))) ?? [])); // prettier-ignore
+    return new Map(found);
   }
 
   async evidence(asked: Asked): Promise<Map<string, ReadonlyMap<string, readonly Evidence[]>>> {

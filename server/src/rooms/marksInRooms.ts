@@ -1,18 +1,37 @@
 import { Injectable } from '@nestjs/common';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EntityManager } from 'typeorm';
+import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
+import type { CopyAccess, Unit } from '../release/index.js';
 
-type CopiesWithMark = (enrolmentId: EnrolmentId) => Promise<ReadonlySet<string>>;
+/** Work that waits for its mark, from when on, in milliseconds. */
+export interface Waiting {
+  /** Whose mark it is, of several the one that has waited longest. */
+  readonly unit: Unit;
+  readonly since: number;
+  readonly isLate: boolean;
+}
+interface Asked {
+  copiesWithMark(enrolmentId: EnrolmentId): Promise<ReadonlySet<string>>;
+  waitingIn(accesses: readonly CopyAccess[], manager: EntityManager): Promise<ReadonlyMap<CopyId, Waiting>>;
+}
 
-/** Rooms show where someone has a mark. Marks lie above and say so when they start. */
+/** Rooms show where someone has a mark, and where staff have one to give. Marks lie above and say so when they start. */
 @Injectable()
 export class MarksInRooms {
-  private asked: CopiesWithMark = () => Promise.resolve(new Set());
+  private asked: Asked = {
+    copiesWithMark: () => Promise.resolve(new Set()),
+    waitingIn: () => Promise.resolve(new Map()),
+  };
 
-  askedOf(copiesWithMark: CopiesWithMark): void {
-    this.asked = copiesWithMark;
+  askedOf(asked: Asked): void {
+    this.asked = asked;
   }
 
   copiesWithMarkFor(enrolmentId: EnrolmentId): Promise<ReadonlySet<string>> {
-    return this.asked(enrolmentId);
+    return this.asked.copiesWithMark(enrolmentId);
+  }
+
+  waitingIn(accesses: readonly CopyAccess[], manager: EntityManager): Promise<ReadonlyMap<CopyId, Waiting>> {
+    return this.asked.waitingIn(accesses, manager);
   }
 }

@@ -7,6 +7,7 @@ interface NamedMember {
   readonly name: string;
   readonly reading: string | null;
   readonly isLeader: boolean;
+  readonly from: Date;
 }
 
 /** Who is in these groups, by name. */
@@ -15,7 +16,7 @@ export const membersByName = (
   groupIds: readonly GroupId[],
 ): Promise<readonly NamedMember[]> =>
   manager.query<NamedMember[]>(
-    `SELECT s."groupId", p."enrolmentId", p."name", p."reading", s."isLeader"
+    `SELECT s."groupId", p."enrolmentId", p."name", p."reading", s."isLeader", s."from"
        FROM "seat" s JOIN "present_student" p ON p."enrolmentId" = s."enrolmentId"
       WHERE s."groupId" = ANY($1) ORDER BY p."name"`,
     [groupIds],

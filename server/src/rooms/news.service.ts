@@ -31,6 +31,15 @@ export interface LatestInCopy {
   readonly by: string;
 }
 
+interface Written {
+  readonly copyId: CopyId;
+  readonly authorId: EnrolmentId;
+  /** null: before that. */
+  readonly day: number | null;
+  readonly count: number;
+  readonly at: Date;
+}
+
 const nothing: CopyNews = { unread: 0, latest: null };
 
 /** What is new to someone: items by others, of any kind, in a version that they have not seen. */
@@ -112,6 +121,18 @@ export class News {
       `SELECT l."copyId", l."at", p."name" AS "by" FROM (SELECT DISTINCT ON ("copyId") "copyId", "at", "authorId" FROM (${sql}) i ORDER BY "copyId", "at" DESC) l
          JOIN "author" p ON p."enrolmentId" = l."authorId"`,
       lists,
+    );
+  }
+
+  /** How much each person wrote in each copy of these releases and when last, day by day since then and for all the time before it.
+   * @param timeZone by which a day is a day; days are counted from 1970 on. */
+  async writtenIn(releases: readonly Released[], timeZone: string, since: Date): Promise<readonly Written[]> {
+    const { sql, lists } = this.itemsIn(releases, 2);
+    if (lists.length === 0) return [];
+    return this.dataSource.query<Written[]>(
+      `SELECT "copyId", "authorId", CASE WHEN "at" >= $2 THEN ("at" AT TIME ZONE $1)::date - DATE '1970-01-01' END AS "day", count(*)::int AS "count", max("at") AS "at"
+         FROM (${sql}) i GROUP BY 1, 2, 3`,
+      [timeZone, since, ...lists],
     );
   }
 

@@ -10,11 +10,12 @@ import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { SeenController } from './seen.controller.js';
 import { StaffNews } from './staffNews.service.js';
+import { Stands } from './stands.js';
 
 @Module({
   imports: [CourseModule, ReleaseModule, OwnFilesModule],
   controllers: [RoomsController, SeenController],
-  providers: [RoomsService, RoomLinesService, CopyHeads, News, StaffNews, MarksInRooms],
+  providers: [RoomsService, RoomLinesService, CopyHeads, News, StaffNews, Stands, MarksInRooms],
   exports: [CopyHeads, News, StaffNews, MarksInRooms],
 })
 export class RoomsModule {}

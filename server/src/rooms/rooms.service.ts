@@ -110,10 +110,12 @@ export class RoomsService {
     const named = await groupsForMembers(manager, groupIds);
     const rooms = [...tags.values()].map((group): RoomView => {
       const { about, motto, namingVersion } = sure(named.get(group.id));
-      const members = (membersOf.get(group.id) ?? []).map(({ groupId: _groupId, ...member }) => ({
-        ...member,
-        isYou: member.enrolmentId === viewer.enrolmentId,
-      }));
+      const members = (membersOf.get(group.id) ?? []).map(
+        ({ groupId: _groupId, from: _from, ...member }) => ({
+          ...member,
+          isYou: member.enrolmentId === viewer.enrolmentId,
+        }),
+      );
       return {
         group,
         about,

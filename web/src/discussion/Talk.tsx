@@ -1,6 +1,7 @@
 import { ArrowDown } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import { styled } from 'styled-components';
 import type { DiscussionSettings, DiscussionView, PostView } from '@jigsaw/contract/discussion';
 import type { CopyHead } from '@jigsaw/contract/rooms';
@@ -94,7 +95,13 @@ function Talking({
   const notice = useNotice();
   const seen = useSeen(head.id);
   const markSeen = useAct(useMarkSeenMutation());
-  const [answering, setAnswering] = useState<string | null>(null);
+  // Who comes for one post finds it, with the box to answer it open.
+  const { hash } = useLocation();
+  const wanted = /^#post-(.+)$/.exec(hash)?.[1] ?? null;
+  const [answering, setAnswering] = useState(view.mayReply ? wanted : null);
+  useEffect(() => {
+    if (wanted !== null) reveal('post', wanted);
+  }, [wanted]);
   const arrivedNew = useNewAtArrival(view);
   const posts = view.threads.flatMap((thread) => thread.posts);
   const isMember = head.part === 'member';

@@ -1,12 +1,15 @@
 import { Fragment, memo, useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import type { RoomLine } from '@jigsaw/contract/rooms';
+import type { RoomLine, RoomNeed } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
+import { daysShown } from '@jigsaw/core/rooms';
+import { counted } from '@jigsaw/core/text';
 import { useCourse } from '../course/index.js';
-import { useLines } from '../page/index.js';
+import { useLines, useNow } from '../page/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup, PersonName, Small, Spoken, Tag } from '../look/index.js';
+import { sayNeed } from './sayNeed.js';
 
 const rowHeight = 48;
 
@@ -15,7 +18,7 @@ const Frame = styled.div`
   background: var(--surface);
   [role='row'] {
     display: grid;
-    grid-template-columns: minmax(220px, 2fr) 92px minmax(170px, 1.2fr) minmax(200px, 1.6fr);
+    grid-template-columns: minmax(190px, 1.3fr) minmax(240px, 2fr) 56px minmax(160px, 1.2fr) 118px;
     column-gap: 18px;
     align-items: center;
     padding: 0 var(--s-4);
@@ -77,7 +80,8 @@ const Frame = styled.div`
     [role='row'] {
       grid-template-columns: minmax(0, 1fr) auto;
     }
-    [role='row'] > :nth-child(n + 3) {
+    [role='row'] > :nth-child(n + 4),
+    [role='row'] > :nth-child(2) {
       display: none;
     }
   }
@@ -86,6 +90,7 @@ const Frame = styled.div`
 /** A line for each room; only those in view are drawn, so that two hundred cost what twenty do. */
 export function RoomTable({ lines }: { readonly lines: readonly RoomLine[] }) {
   const { dates } = useCourse();
+  const now = useNow(null);
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const virtual = useLines({
     count: lines.length,
@@ -99,14 +104,15 @@ export function RoomTable({ lines }: { readonly lines: readonly RoomLine[] }) {
       <div role="rowgroup">
         <div role="row" aria-rowindex={1}>
           <span role="columnheader">Room</span>
+          <span role="columnheader">Needs you</span>
           <span role="columnheader">New</span>
-          <span role="columnheader">Missing</span>
           <span role="columnheader">Last</span>
+          <span role="columnheader">{daysShown} days, to today</span>
         </div>
       </div>
       <div role="rowgroup" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index, key, start }) => (
-          <Line key={key} line={sure(lines[index])} index={index} top={start} dates={dates} />
+          <Line key={key} line={sure(lines[index])} index={index} top={start} dates={dates} now={now} />
         ))}
       </div>
     </Frame>
@@ -118,9 +124,11 @@ interface LineProps {
   readonly index: number;
   readonly top: number;
   readonly dates: Dates;
+  /** Milliseconds. */
+  readonly now: number;
 }
-const Line = memo(function Line({ line, index, top, dates }: LineProps) {
-  const { group, members, unread, firstUnread, missing, latest } = line;
+const Line = memo(function Line({ line, index, top, dates, now }: LineProps) {
+  const { group, members, needs, unread, firstUnread, latest, days } = line;
   return (
     <div
       role="row"
@@ -144,6 +152,9 @@ const Line = memo(function Line({ line, index, top, dates }: LineProps) {
         </span>
       </Link>
       <span role="cell">
+        <Needs needs={needs} dates={dates} now={now} />
+      </span>
+      <span role="cell">
         {firstUnread ? (
           <Link to={`../copies/${firstUnread}`}>
             <Tag $look="solid">{unread}</Tag>
@@ -151,14 +162,6 @@ const Line = memo(function Line({ line, index, top, dates }: LineProps) {
           </Link>
         ) : (
           <Small>none</Small>
-        )}
-      </span>
-      <span role="cell" title={missing.join(', ')}>
-        {missing.length > 0 && (
-          <>
-            <Tag $look="warn">{missing.length} missing</Tag>
-            <small>{missing.at(-1)}</small>
-          </>
         )}
       </span>
       <span role="cell">
@@ -171,6 +174,60 @@ const Line = memo(function Line({ line, index, top, dates }: LineProps) {
           <Small>{line.items === 0 ? 'Nothing released yet' : 'Nothing written yet'}</Small>
         )}
       </span>
+      <span role="cell">
+        <Trace days={days} />
+      </span>
     </div>
   );
 });
+
+/** The most pressing thing, where it is answered, and how many more there are. */
+function Needs({
+  needs,
+  dates,
+  now,
+}: Pick<LineProps, 'dates' | 'now'> & { readonly needs: readonly RoomNeed[] }) {
+  const [first, ...more] = needs;
+  if (!first) return <Small>nothing open</Small>;
+  const { tag, look, says, to } = sayNeed(first, dates, now);
+  const said = needs.map((need) => {
+    const each = sayNeed(need, dates, now);
+    return `${each.tag}: ${each.says}`;
+  });
+  return (
+    <span title={said.join('\n')}>
+      <Tag $look={look}>{tag}</Tag> {to === null ? says : <Link to={to}>{says}</Link>}
+      {more.length > 0 && <Small> and {counted(more.length, 'more', 'more')}</Small>}
+    </span>
+  );
+}
+
+const barPx = { width: 6, gap: 2, height: 22 } as const;
+
+/** A bar for each day, as high as much was written on it; a line where nothing was. */
+function Trace({ days }: { readonly days: readonly number[] }) {
+  const most = Math.max(4, ...days);
+  const all = days.reduce((sum, count) => sum + count, 0);
+  return (
+    <svg
+      role="img"
+      aria-label={`${all} written in ${days.length} days, ${days.at(-1) ?? 0} of it today`}
+      width={days.length * (barPx.width + barPx.gap)}
+      height={barPx.height}
+    >
+      {days.map((count, at) => {
+        const height = count === 0 ? 1.5 : Math.max(3, Math.sqrt(count / most) * barPx.height);
+        return (
+          <rect
+            key={at}
+            x={at * (barPx.width + barPx.gap)}
+            y={barPx.height - height}
+            width={barPx.width}
+            height={height}
+            fill={count === 0 ? 'var(--edge)' : 'var(--hue)'}
+          />
+        );
+      })}
+    </svg>
+  );
+}

@@ -5,7 +5,18 @@ import { sure } from '@jigsaw/core/lists';
 import { counted, fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Bar, ButtonLink, Choice, Empty, FindField, Muted, Page, Segments, Waiting } from '../look/index.js';
+import {
+  Bar,
+  Button,
+  ButtonLink,
+  Choice,
+  Empty,
+  FindField,
+  Muted,
+  Page,
+  Segments,
+  Waiting,
+} from '../look/index.js';
 import { RoomTable } from './RoomTable.js';
 import { useListRoomLinesQuery } from './roomsApi.js';
 import { Things } from './Things.js';
@@ -19,21 +30,32 @@ const Common = styled.section`
 `;
 const Rest = styled.div`
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
+`;
+const Folded = styled.footer`
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 42px;
+  padding: 4px var(--s-4);
+  border-top: var(--hair);
+  background: var(--paper);
+  font: var(--t-13);
+  color: var(--ink-2);
 `;
 
 const orders = [
+  { id: 'needs', label: 'Needs you first' },
   { id: 'new', label: 'New first' },
-  { id: 'missing', label: 'Missing first' },
   { id: 'quiet', label: 'Quietest first' },
   { id: 'number', label: 'By number' },
 ] as const;
 type Order = (typeof orders)[number]['id'];
 
 const inOrder: Readonly<Record<Order, (a: RoomLine, b: RoomLine) => number>> = {
+  needs: (a, b) => b.score - a.score || b.unread - a.unread,
   new: (a, b) => b.unread - a.unread,
-  missing: (a, b) => b.missing.length - a.missing.length,
   quiet: (a, b) => (a.latest?.at ?? '').localeCompare(b.latest?.at ?? ''),
   number: () => 0, // as they come
 };
@@ -60,8 +82,9 @@ export function RoomsPage() {
   const { course, dates } = useCourse();
   const rooms = useListRoomLinesQuery(course.id);
   const [chosenSet, setChosenSet] = useState<string | null>(null);
-  const [order, setOrder] = useState<Order>('new');
+  const [order, setOrder] = useState<Order>('needs');
   const [wanted, setWanted] = useState('');
+  const [isUnfolded, setUnfolded] = useState(false);
   const sought = useDeferredValue(wanted);
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
@@ -69,9 +92,12 @@ export function RoomsPage() {
   const { lines, common } = rooms.data;
   const sets = setsIn(lines);
   const setId = sets.find((set) => set.id === chosenSet)?.id ?? sets[0]?.id;
-  const shown = lines
+  const found = lines
     .filter((line) => line.group.setId === setId && isSought(line, sought))
     .sort(inOrder[order]);
+  const quiet = order === 'needs' && sought === '' ? found.filter(isQuiet).length : 0;
+  const isFolded = !isUnfolded && quiet > 0 && quiet < found.length;
+  const shown = isFolded ? found.filter((line) => !isQuiet(line)) : found;
   const first = firstUnread(shown, common);
   return (
     <Page>
@@ -119,6 +145,14 @@ export function RoomsPage() {
         ) : (
           <RoomTable lines={shown} />
         )}
+        {quiet > 0 && quiet < found.length && (
+          <Folded>
+            <span>{counted(quiet, 'room needs', 'rooms need')} no one now.</span>
+            <Button isSmall aria-expanded={isUnfolded} onPress={() => setUnfolded(!isUnfolded)}>
+              {isUnfolded ? 'Fold them away' : quiet === 1 ? 'Show it' : 'Show them'}
+            </Button>
+          </Folded>
+        )}
       </Rest>
     </Page>
   );
@@ -153,6 +187,9 @@ function setsIn(lines: readonly RoomLine[]): readonly NamedSet[] {
   }
   return [...sets.values()].sort((a, b) => Number(b.hasWork) - Number(a.hasWork));
 }
+
+/** No one has to go there: nothing is open, and all of it is read. */
+const isQuiet = ({ needs, unread }: RoomLine) => needs.length === 0 && unread === 0;
 
 const isSought = ({ group, members }: RoomLine, sought: string) =>
   [group.name, ...members].some((name) => fold(name).includes(fold(sought)));

@@ -145,23 +145,33 @@ describe('all rooms, for staff', () => {
     firstUnread: id('log'),
     latest: { at: '2026-11-10T10:00:00.000Z', by: 'Zoë', title: 'Culture log', copyId: id('log') },
   });
-  const tun = aRoomLine({ group: aGroup('Tun', 3), missing: ['Ferment report', 'Salt trial'] });
+  const missing = { code: 'missing', copyId: id<'copy'>('report'), title: 'Ferment report', since: '2026-11-07T10:00:00.000Z' } as const; // prettier-ignore
+  const tun = aRoomLine({
+    group: aGroup('Tun', 3),
+    needs: [missing, { ...missing, title: 'Salt trial' }],
+    score: 46.4,
+  });
   const cut = aRoomLine({ group: { ...aGroup('Cut 1', 1), setId: id('cuts'), setName: 'Cuts' }, items: 0 });
   const show = (...lines: RoomLine[]) => showPage(inCourse('rooms'), { [linesPath]: { lines, common: [] } });
   const shown = () => screen.getAllByRole('rowheader').map((each) => each.querySelector('b')?.textContent);
 
-  it('stand in the order of what is new, missing, quiet or their number, and lead to what is unread', async () => {
+  it('stand in the order of what needs someone, what is new, quiet or their number, and lead to what is unread', async () => {
     const { user } = show(crock, carboy, tun);
     expect(await screen.findByText('1,203 unread in 1 room')).toBeInTheDocument();
-    expect(shown()).toEqual(['Carboy', 'Crock', 'Tun']);
+    expect(shown()).toEqual(['Tun', 'Carboy']);
+    expect(screen.getByText('1 room needs no one now.')).toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Show it' }));
+    expect(shown()).toEqual(['Tun', 'Carboy', 'Crock']);
+    expect(screen.getByRole('link', { name: /^Ferment report, was due/ })).toHaveAttribute('href', inCourse(`copies/${id('report')}`)); // prettier-ignore
+    expect(screen.getByText(/and 1 more/)).toBeInTheDocument();
     expect(screen.getByRole('link', { name: 'Read the first new' })).toHaveAttribute(
       'href',
       inCourse(`copies/${id('log')}`),
     );
-    const [, first] = screen.getAllByRole('row');
-    expect(first).toHaveTextContent(/CarboyZoë.*1203 new in Carboy.*Zoë in Culture log/);
+    const [, , second] = screen.getAllByRole('row');
+    expect(second).toHaveTextContent(/CarboyZoë.*1203 new in Carboy.*Zoë in Culture log/);
     for (const [order, names] of [
-      ['Missing first', ['Tun', 'Crock', 'Carboy']],
+      ['New first', ['Carboy', 'Crock', 'Tun']],
       ['Quietest first', ['Crock', 'Tun', 'Carboy']],
       ['By number', ['Crock', 'Carboy', 'Tun']],
     ] as const) {
@@ -169,7 +179,6 @@ describe('all rooms, for staff', () => {
       await user.click(await screen.findByRole('option', { name: order }));
       expect(shown()).toEqual(names);
     }
-    expect(screen.getByText('2 missing')).toBeInTheDocument();
   });
 
   it('are found by a member’s name, whatever its accents, and set by set', async () => {

@@ -124,7 +124,9 @@ export const aRoomLine = (more: Partial<RoomLine> = {}): RoomLine => ({
   items: 1,
   unread: 0,
   firstUnread: null,
-  missing: [],
+  needs: [],
+  score: 0,
+  days: Array<number>(14).fill(0),
   latest: null,
   ...more,
 });

@@ -1,0 +1,129 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { RoomLine, RoomLines, RoomNeed } from '@jigsaw/contract/rooms';
+import { sure } from '@jigsaw/core/lists';
+import { aCourse, aMember, aText, copyOf, released } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { password, startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let count = 0;
+
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+beforeEach(async () => {
+  server.clock.set('2026-11-10T10:00:00Z');
+  const school = `n${++count}.example`;
+  given = await aCourse(server, { students: 5, groups: 2, email: `ilse@${school}`, school }); // Crock: noor, jorge; Carboy: amina, kofi
+});
+
+const student = (name: string) => sure(given.students.get(name)).browser;
+const linesFor = async (by: Browser = given.instructor) =>
+  ((await by.get(`/api/courses/${given.course.id}/room-lines`).expect(200)).body as RoomLines).lines;
+const lineOf = async (name: string, by?: Browser): Promise<RoomLine> =>
+  sure((await linesFor(by)).find(({ group }) => group.name === name));
+const needsOf = async (name: string, by?: Browser) => (await lineOf(name, by)).needs;
+const codes = async (name: string, by?: Browser) => (await needsOf(name, by)).map(({ code }) => code);
+const say = async (by: Browser, copyId: string, words: string, parentId: string | null = null) => {
+  const id = randomUUID();
+  await by
+    .post(`/api/copies/${copyId}/posts`)
+    .send({ id, parentId, text: aText(words) })
+    .expect(200);
+  server.clock.pass({ minutes: 1 });
+  return id;
+};
+const never = { opens: null, due: null, closes: null };
+
+describe('what a room needs a person for', () => {
+  it('is a question of a student, until someone else writes in its thread', async () => {
+    await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
+    const talk = await copyOf(student('noor'), given.course.id, 'Talk');
+    await say(given.instructor, talk, 'How is it going?'); // of the staff
+    expect(await codes('Crock')).toEqual([]);
+    const first = await say(student('noor'), talk, 'Do we start the count again?');
+    await say(student('noor'), talk, 'I think so.', first); // her own words are no answer
+    const second = await say(student('jorge'), talk, '第九天再加盐吗？');
+    expect(await needsOf('Crock')).toEqual([{ code: 'question', copyId: talk, title: 'Talk', postId: first, since: '2026-11-10T10:01:00.000Z', count: 2 }]); // prettier-ignore
+    expect(await codes('Carboy')).toEqual([]);
+    await say(student('jorge'), talk, 'From day one.', first);
+    expect(await needsOf('Crock')).toMatchObject([{ postId: second, count: 1 }]);
+    const answer = await say(given.instructor, talk, 'Yes', second);
+    expect(await codes('Crock')).toEqual([]);
+    await given.instructor.delete(`/api/copies/${talk}/posts/${answer}`).expect(200);
+    expect(await codes('Crock')).toEqual(['question']);
+  });
+
+  it('is what is due soon with nothing in it, then what is missing, then what waits for its mark', async () => {
+    await released(given, { title: 'Report', schedule: { ...never, due: '2026-11-12T17:00:00.000Z' } });
+    expect(await codes('Crock')).toEqual([]); // in more than two days
+    server.clock.set('2026-11-10T17:00:00.001Z');
+    expect(await needsOf('Crock')).toMatchObject([{ code: 'nothing-yet', title: 'Report', due: '2026-11-12T17:00:00.000Z' }]); // prettier-ignore
+    const copyId = await copyOf(student('noor'), given.course.id, 'Report');
+    await student('noor')
+      .put(`/api/copies/${copyId}/part`)
+      .send({ text: aText('pH'), version: 0 })
+      .expect(200);
+    expect(await codes('Crock')).toEqual([]);
+    expect(await codes('Carboy')).toEqual(['nothing-yet']);
+    server.clock.set('2026-11-12T17:00:00.001Z');
+    expect(await codes('Carboy')).toEqual(['missing']);
+    server.clock.pass({ days: 2 });
+    await student('noor').post(`/api/copies/${copyId}/hand-in`).send({ attempt: 1 }).expect(200);
+    expect(await needsOf('Crock')).toMatchObject([{ code: 'to-mark', title: 'Report', isLate: true, since: '2026-11-14T17:00:00.001Z' }]); // prettier-ignore
+    const observer = await aMember(server, given, `olga${count}`, 'observer');
+    const assistant = await aMember(server, given, `tomas${count}`, 'assistant');
+    expect(await codes('Crock', observer)).toEqual([]); // it is not theirs to mark
+    expect(await codes('Crock', assistant)).toEqual(['to-mark']);
+  });
+
+  it('is a member who did nothing for two weeks where there is something to do, counted from when they could', async () => {
+    await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: { ...never, due: '2026-12-20T17:00:00.000Z' } }); // prettier-ignore
+    const talk = await copyOf(student('noor'), given.course.id, 'Talk');
+    server.clock.set('2026-11-15T10:00:00Z');
+    await say(student('noor'), talk, 'Green apple');
+    server.clock.set('2026-11-24T09:59:59Z');
+    expect(await codes('Crock')).toEqual([]);
+    server.clock.set('2026-11-24T10:00:01Z');
+    expect(await needsOf('Crock')).toMatchObject([{ code: 'silent', name: 'Jorge', since: '2026-11-10T10:00:00.000Z' }]); // prettier-ignore
+    server.clock.set('2026-11-29T10:01:00Z');
+    expect((await needsOf('Crock')).map((need) => need.code === 'silent' && need.name)).toEqual(['Jorge', 'Noor']); // prettier-ignore
+    await student('jorge')
+      .post('/api/session')
+      .send({ email: `jorge@n${count}.example`, password })
+      .expect(200); // two weeks end a session
+    await student('jorge').post(`/api/copies/${talk}/posts`).send({ id: randomUUID(), parentId: null, text: aText('Salt') }).expect(200); // prettier-ignore
+    expect((await needsOf('Crock')).map((need: RoomNeed) => need.code === 'silent' && need.name)).toEqual(['Noor']); // prettier-ignore
+  });
+
+  it('orders the rooms: the most pressing first, and of nothing open there is no score', async () => {
+    await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
+    await released(given, { title: 'Report', schedule: { ...never, due: '2026-11-11T17:00:00.000Z' } });
+    const talk = await copyOf(student('amina'), given.course.id, 'Talk');
+    const before = await linesFor();
+    expect(before.map(({ score }) => score)).toEqual([sure(before[0]).score, sure(before[0]).score]);
+    await say(student('amina'), talk, 'Is it salt?');
+    const [crock, carboy] = (await linesFor()).map(({ score }) => score) as [number, number];
+    expect(carboy).toBeGreaterThan(crock);
+    expect(await codes('Carboy')).toEqual(['question', 'nothing-yet']);
+  });
+});
+
+it('tells how much was written day by day, by the days of the course', async () => {
+  await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
+  const talk = await copyOf(student('noor'), given.course.id, 'Talk');
+  server.clock.set('2026-11-11T23:50:00Z'); // Lisbon has this hour in winter
+  await say(student('noor'), talk, 'One');
+  server.clock.set('2026-11-12T00:10:00Z');
+  await say(student('noor'), talk, 'Two');
+  await say(given.instructor, talk, 'Three');
+  expect((await lineOf('Crock')).days).toEqual([...Array<number>(12).fill(0), 1, 2]);
+  server.clock.set('2026-11-25T00:10:00Z');
+  expect((await lineOf('Crock')).days).toEqual([2, ...Array<number>(13).fill(0)]);
+  server.clock.set('2026-11-26T00:10:00Z');
+  expect((await lineOf('Crock')).days).toEqual(Array<number>(14).fill(0));
+});
