@@ -22,10 +22,16 @@ import { useListRoomLinesQuery } from './roomsApi.js';
 import { Things } from './Things.js';
 
 const Common = styled.section`
-  padding: 8px var(--s-4) 12px;
+  padding: 6px var(--s-4);
   border-bottom: var(--hair);
-  h2 {
-    margin-bottom: 8px;
+  header {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    min-height: 32px;
+  }
+  header + * {
+    margin: 6px 0;
   }
 `;
 const Rest = styled.div`
@@ -79,7 +85,7 @@ const firstUnread = (lines: readonly RoomLine[], common: readonly RoomItem[]) =>
 
 /** All rooms at a glance for staff: where something is new or missing, and where nothing happens. */
 export function RoomsPage() {
-  const { course, dates } = useCourse();
+  const { course } = useCourse();
   const rooms = useListRoomLinesQuery(course.id);
   const [chosenSet, setChosenSet] = useState<string | null>(null);
   const [order, setOrder] = useState<Order>('needs');
@@ -121,14 +127,7 @@ export function RoomsPage() {
         )}
       </Bar>
       <Rest>
-        <div>
-          {common.length > 0 && (
-            <Common aria-label="One copy for all">
-              <h2>One copy for all</h2>
-              <Things label="One copy for all" items={common} dates={dates} />
-            </Common>
-          )}
-        </div>
+        <div>{common.length > 0 && <InCommon items={common} />}</div>
         {lines.length === 0 ? (
           <Empty
             title="No rooms yet"
@@ -155,6 +154,28 @@ export function RoomsPage() {
         )}
       </Rest>
     </Page>
+  );
+}
+
+/** What several groups or the class have in one copy: folded away, since it is no group's room. */
+function InCommon({ items }: { readonly items: readonly RoomItem[] }) {
+  const { dates } = useCourse();
+  const [isShown, setShown] = useState(false);
+  const unread = unreadIn(items);
+  return (
+    <Common aria-label="One copy for all">
+      <header>
+        <h2>One copy for all</h2>
+        <Muted>
+          {counted(items.length, 'activity', 'activities')}
+          {unread > 0 && `, ${counted(unread, 'unread', 'unread')}`}
+        </Muted>
+        <Button isSmall aria-expanded={isShown} onPress={() => setShown(!isShown)}>
+          {isShown ? 'Fold away' : 'Show'}
+        </Button>
+      </header>
+      {isShown && <Things label="One copy for all" items={items} dates={dates} />}
+    </Common>
   );
 }
 
