@@ -191,7 +191,7 @@ describe('the sightlines', () => {
     expect(await screen.findByRole('complementary')).toHaveTextContent(
       /due for Crock before it opens\. See what to do/,
     );
-    screen.getByRole('slider').focus();
+    act(() => screen.getByRole('slider').focus());
     await user.keyboard('{Home}');
     expect((await grid()).queryByRole('gridcell', { name: /To check/ })).toBeNull();
   });
