@@ -1078,12 +1078,7 @@ const practice = [
 
 const madeCourses = [
   server('release/gate.ts', `(c."groupId" IS NULL OR c."groupId" = ANY($4)`, '(c."groupId" = ANY($4)', 'app/madeCourses'), // prettier-ignore
-  server(
-    'release/copiesInView.ts',
-    'const ids = idsOf(change) ?? [...factsById.keys()];',
-    'const ids = [...factsById.keys()];',
-    'app/madeCourses',
-  ),
+  server('release/copiesInView.ts', 'const idsOf = ({ copies }: Change) => copies?.copyIds ?? null;', 'const idsOf = (_change: Change): readonly CopyId[] | null => null;', 'app/madeCourses'), // prettier-ignore
 ];
 
 const checks = [
