@@ -6,6 +6,7 @@ import type { CourseForTests } from '../test/aCourse.js';
 import type { Operation } from '../test/operations.js';
 import type { Things } from '../test/someThings.js';
 import { otherOperations, takingOperations } from '../test/operations.js';
+import { practising } from '../test/practising.js';
 import { someThings } from '../test/someThings.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -116,13 +117,6 @@ beforeAll(async () => {
   );
 });
 afterAll(() => server.stop());
-
-/** The browser of someone who practises in a group. */
-function practising(browser: Browser, groupId: string): Browser {
-  const as = (path: string) => `/practise/${groupId}${path}`;
-  const each = (['get', 'post', 'put', 'patch', 'delete'] as const).map((method) => [method, (path: string) => browser[method](as(path))]); // prettier-ignore
-  return Object.fromEntries(each);
-}
 
 function forAll(names: readonly Name[], ids: string): Record<string, readonly Name[]> {
   return Object.fromEntries(ids.split(/\s+/).map((id) => [id, names]));

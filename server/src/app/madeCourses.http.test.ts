@@ -14,6 +14,7 @@ import type { Following } from '../test/following.js';
 import type { MadeCourse, MadeOne } from '../test/madeCourse.js';
 import { aMadeCourse, aPlan } from '../test/madeCourse.js';
 import { marker, tellAll } from '../test/marker.js';
+import { practising } from '../test/practising.js';
 import { setActs } from '../test/setActs.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { startTestServer } from '../test/testServer.js';
@@ -31,6 +32,8 @@ interface Someone {
   readonly browser: Browser;
   /** null: not in this course. */
   readonly viewer: Viewer | null;
+  /** In copies of their own: they read what is released, and nothing of anyone's. */
+  readonly practises?: boolean;
   readonly calendar: string;
 }
 
@@ -52,6 +55,7 @@ for (const [number, plan] of fc.sample(aPlan, { numRuns: 2, seed: 429 }).entries
       strangers.set('rui', await server.instructor(`rui@${school}`));
       strangers.set('signed out', server.browser());
       made = await aMadeCourse(server, given, plan);
+      await given.instructor.post(`/api/courses/${given.course.id}/practice`).send({ groupId: sure(made.groups[0]).groupId }).expect(200); // prettier-ignore
       for (const [name, { browser }] of given.students) calendars.set(name, await calendarOf(browser));
       for (const [name, browser] of staff) calendars.set(name, await calendarOf(browser));
     });
@@ -71,6 +75,7 @@ for (const [number, plan] of fc.sample(aPlan, { numRuns: 2, seed: 429 }).entries
           calendar: calendar(name),
         })),
         ...[...staff].map(([name, browser]) => ({ name, browser, viewer: sure(role[name]), calendar: calendar(name) })), // prettier-ignore
+        { name: 'practice', browser: practising(made.given.instructor, sure(made.groups[0]).groupId), viewer: null, practises: true, calendar: '' }, // prettier-ignore
         ...[...strangers].map(([name, browser]) => ({ name, browser, viewer: null, calendar: '' })),
       ];
     };
@@ -251,7 +256,11 @@ function factsOf(
 }
 
 /** The words that someone is to meet, and those that they are not; of words in neither it depends on more than who may read. */
-function wordsFor(made: MadeCourse, { viewer }: Someone, access: ReadonlyMap<string, Access>) {
+function wordsFor(
+  made: MadeCourse,
+  { viewer, practises = false }: Someone,
+  access: ReadonlyMap<string, Access>,
+) {
   const allowed: string[] = [];
   const forbidden: string[] = [];
   const isStaff = viewer !== null && viewer.role !== 'student';
@@ -260,7 +269,7 @@ function wordsFor(made: MadeCourse, { viewer }: Someone, access: ReadonlyMap<str
     const isRead = accesses.some((each) => atLeast(each, 'read-only'));
     const isListed = accesses.includes('listed');
     // What is released, and drafts of theirs, the staff read on pages of their own.
-    if (!isStaff || (viewer.role === 'observer' && as.fate === 'draft')) {
+    if ((!isStaff && !practises) || (viewer?.role === 'observer' && as.fate === 'draft')) {
       (isRead || isListed ? allowed : forbidden).push(title);
       (isRead ? allowed : forbidden).push(brief);
       if (file) (isRead ? allowed : forbidden).push(file.content);

@@ -137,9 +137,7 @@ export function WhyPanel({ view, sight, spot, column, at, toCheck, isNow, onClos
         </Button>
       </header>
       <div>
-        {isNow && (
-          <ToCheckIn key={column.key} toCheck={toCheck.filter((each) => each.at.includes(column.key))} />
-        )}
+        {isNow && <ToCheckIn toCheck={toCheck.filter((each) => each.at.includes(column.key))} />}
         {hasFailed ? (
           <ProblemStrip>The reasons could not be worked out. Load the page again.</ProblemStrip>
         ) : why === undefined ? (
