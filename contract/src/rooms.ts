@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { ActivityId, CopyId, DateTime, EnrolmentId, PostId, ReleaseId } from './common.js';
+import { needCodes, stopAnswers } from '@jigsaw/core/rooms';
+import { ActivityId, CopyId, DateTime, EnrolmentId, GroupId, PostId, ReleaseId } from './common.js';
 import { Member } from './course.js';
 import { OwnFiles } from './ownFiles.js';
 import {
@@ -61,28 +62,49 @@ export const RoomList = z.object({
 });
 export type RoomList = z.infer<typeof RoomList>;
 
-/** Why a room needs a person of the staff, as core/rooms weighs it. */
+const inCopy = { copyId: CopyId, kind: z.string(), title: z.string() };
+/** Why a room needs a person of the staff, as core/rooms weighs it. `newest`: up to where an answer covers it. */
 export const RoomNeed = z.discriminatedUnion('code', [
-  z.object({ code: z.literal('question'), copyId: CopyId, title: z.string(), postId: PostId, since: DateTime, count: z.number().int() }),
-  z.object({ code: z.literal('nothing-yet'), copyId: CopyId, title: z.string(), due: DateTime }),
-  z.object({ code: z.literal('missing'), copyId: CopyId, title: z.string(), since: DateTime }),
-  z.object({ code: z.literal('to-mark'), copyId: CopyId, releaseId: ReleaseId, unit: z.union([z.literal('group'), EnrolmentId]), title: z.string(), since: DateTime, isLate: z.boolean() }),
+  z.object({ code: z.literal('question'), ...inCopy, postId: PostId, by: z.string(), excerpt: z.string(), since: DateTime, newest: DateTime, count: z.number().int() }),
+  z.object({ code: z.literal('nothing-yet'), ...inCopy, due: DateTime }),
+  z.object({ code: z.literal('missing'), ...inCopy, since: DateTime }),
+  z.object({ code: z.literal('to-mark'), ...inCopy, releaseId: ReleaseId, unit: z.union([z.literal('group'), EnrolmentId]), since: DateTime, newest: DateTime, isLate: z.boolean() }),
   z.object({ code: z.literal('silent'), enrolmentId: EnrolmentId, name: z.string(), reading: z.string().nullable(), since: DateTime }),
 ]); // prettier-ignore
 export type RoomNeed = z.infer<typeof RoomNeed>;
 
+const StopAnswer = z.enum(stopAnswers);
+/** What the asker says to a stop, for themselves.
+ * subjectId: the copy's, or the quiet member's enrolment.
+ * upTo: the newest part of what was shown to them, so that they are asked about what comes later.
+ * said null: it is open again. */
+export const AnswerStop = z.strictObject({
+  groupId: GroupId,
+  code: z.enum(needCodes),
+  subjectId: z.uuid(),
+  upTo: DateTime,
+  said: StopAnswer.nullable(),
+});
+export type AnswerStop = z.infer<typeof AnswerStop>;
+
 /** A group's room as staff find it among all. */
 export const RoomLine = z.object({
   group: GroupTag,
+  /** The asker leads it. */
+  isLed: z.boolean(),
   /** By name. */
   members: z.array(z.string()),
   /** How many activities are in it. */
   items: z.number().int(),
+  /** Which kinds these are of. */
+  kinds: z.array(z.string()),
   unread: z.number().int(),
   /** Where there is something unread; null: nowhere. */
   firstUnread: CopyId.nullable(),
-  /** The most pressing first; none: nothing is open there. */
+  /** The most pressing first, without what the asker has answered; none: nothing is open there. */
   needs: z.array(RoomNeed),
+  /** What the asker has answered, as long as it is there. */
+  answered: z.array(z.object({ need: RoomNeed, said: StopAnswer, at: DateTime })),
   /** How much it needs someone: the lines are in this order where the reader wants it so. */
   score: z.number(),
   /** How much was written on each of the last days, today last. */

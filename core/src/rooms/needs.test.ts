@@ -1,17 +1,17 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { CopyId, EnrolmentId, PostId } from '../ids/index.js';
-import { inOrderOfNeed, scoreOf, scoreOfRoom, silentMs, soonMs, stopsWithin } from './index.js';
+import { inOrderOfNeed, needCodes, scoreOf, scoreOfRoom, silentMs, soonMs, stopsWithin } from './index.js';
 import type { Need } from './index.js';
 
 const hour = 3_600_000;
 const day = 24 * hour;
 const now = 1_000 * day;
 const copyId = 'copy' as CopyId;
-const question = (daysAgo: number, count = 1): Need => ({ code: 'question', copyId, postId: 'post' as PostId, since: now - daysAgo * day, count }); // prettier-ignore
+const question = (daysAgo: number, count = 1): Need => ({ code: 'question', copyId, postId: 'post' as PostId, since: now - daysAgo * day, newest: now - daysAgo * day, count }); // prettier-ignore
 const nothingYet = (hours: number): Need => ({ code: 'nothing-yet', copyId, due: now + hours * hour });
 const missing = (daysAgo: number): Need => ({ code: 'missing', copyId, since: now - daysAgo * day });
-const toMark = (daysAgo: number, isLate = false): Need => ({ code: 'to-mark', copyId, unit: 'group', since: now - daysAgo * day, isLate }); // prettier-ignore
+const toMark = (daysAgo: number, isLate = false): Need => ({ code: 'to-mark', copyId, unit: 'group', since: now - daysAgo * day, newest: now - daysAgo * day, isLate }); // prettier-ignore
 const silent = (daysAgo: number): Need => ({ code: 'silent', enrolmentId: 'noor' as EnrolmentId, since: now - daysAgo * day }); // prettier-ignore
 
 describe('how much a need asks for a person', () => {
@@ -43,6 +43,7 @@ describe('how much a need asks for a person', () => {
         const scores = one.map((need) => scoreOf(need, now));
         expect(scores).toEqual(scores.toSorted((a, b) => b - a));
         expect(new Set(scores).size).toBe(scores.length);
+        expect(one.map(({ code }) => code)).toEqual(needCodes);
       }),
     );
   });

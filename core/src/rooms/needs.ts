@@ -9,6 +9,8 @@ export type Need =
       readonly copyId: CopyId;
       readonly postId: PostId;
       readonly since: Instant;
+      /** Of the last of them. */
+      readonly newest: Instant;
       readonly count: number;
     }
   /** Nothing is there yet, and it is due soon. */
@@ -22,10 +24,21 @@ export type Need =
       /** Whose mark it is: the group's, or one student's. */
       readonly unit: 'group' | EnrolmentId;
       readonly since: Instant;
+      /** Of the last of what waits. */
+      readonly newest: Instant;
       readonly isLate: boolean;
     }
   /** A member did nothing for long, in a group that has something to do. */
   | { readonly code: 'silent'; readonly enrolmentId: EnrolmentId; readonly since: Instant };
+
+/** In their order: all of one before all of the next. */
+export const needCodes = [
+  'question',
+  'nothing-yet',
+  'missing',
+  'to-mark',
+  'silent',
+] as const satisfies Need['code'][];
 
 const hourMs = 3_600_000;
 const dayMs = 24 * hourMs;
@@ -75,17 +88,17 @@ export function scoreOfRoom(needs: readonly Need[], now: Instant): number {
   return first + upTo(0.99, rest.reduce((sum, score) => sum + score, 0) / 100);
 }
 
-interface Stop {
-  readonly needs: readonly Need[];
+interface Stop<Each> {
+  readonly needs: readonly Each[];
 }
 
 /** The rooms that fit into so many minutes, from the first on, each with the one thing that is most pressing there; one at least, where any room needs someone.
- * @param rooms in the order of their scores. */
-export function stopsWithin<Room extends Stop>(
-  rooms: readonly Room[],
+ * @param rooms in the order of their scores, needs by theirs. */
+export function stopsWithin<Each extends Pick<Need, 'code'>, Room extends Stop<Each>>(
+  rooms: readonly (Room & Stop<Each>)[],
   minutes: number,
-): readonly { readonly room: Room; readonly need: Need; readonly minutes: number }[] {
-  const stops: { room: Room; need: Need; minutes: number }[] = [];
+): readonly { readonly room: Room; readonly need: Each; readonly minutes: number }[] {
+  const stops: { room: Room; need: Each; minutes: number }[] = [];
   let left = minutes;
   for (const room of rooms) {
     const [need] = room.needs;

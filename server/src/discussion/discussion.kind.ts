@@ -44,7 +44,9 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     copyIds: readonly CopyId[],
   ): Promise<ReadonlyMap<CopyId, OpenQuestions>> {
     const rows = await manager.query<(OpenQuestions & { readonly copyId: CopyId })[]>(
-      `SELECT p."copyId", count(*)::int AS "count", min(p."createdAt") AS "since", (array_agg(p."id" ORDER BY p."createdAt"))[1] AS "postId"
+      `SELECT p."copyId", count(*)::int AS "count", min(p."createdAt") AS "since", max(p."createdAt") AS "newest",
+              (array_agg(p."id" ORDER BY p."createdAt"))[1] AS "postId", (array_agg(a."name" ORDER BY p."createdAt"))[1] AS "by",
+              left(btrim(substring((array_agg(p."plain" ORDER BY p."createdAt"))[1] FROM '[^.!?？؟。\n]*[?？؟]')), 140) AS "excerpt"
          FROM "post" p JOIN "author" a ON a."enrolmentId" = p."authorId" AND a."role" = 'student'
         WHERE p."copyId" = ANY($1) AND p."deletedAt" IS NULL AND p."plain" ~ '[?？؟]'
           AND NOT EXISTS (SELECT 1 FROM "post" o WHERE o."threadId" = p."threadId" AND o."createdAt" > p."createdAt" AND o."authorId" <> p."authorId" AND o."deletedAt" IS NULL)

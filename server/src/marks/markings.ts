@@ -9,6 +9,7 @@ import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess, Unit, UnitWork } from '../release/index.js';
 import { Kinds, membersOfCopies, plainDecimal, plainDecimalOrNull } from '../release/index.js';
+import type { Waiting } from '../rooms/index.js';
 import { MarkRow } from './marks.rows.js';
 
 /** The sheet of one group, or of one student, with the work that it is about. */
@@ -97,7 +98,7 @@ export class Markings {
   async waitingIn(
     accesses: readonly CopyAccess[],
     manager: EntityManager,
-  ): Promise<ReadonlyMap<CopyId, { readonly unit: Unit; readonly since: number; readonly isLate: boolean }>> {
+  ): Promise<ReadonlyMap<CopyId, Waiting>> {
     const waiting = (await this.toMark(accesses, manager))
       .filter(({ needsMarking: isOpen }) => isOpen)
       .map(({ access, work }) => ({ ...work, since: work.latest?.at.getTime() ?? access.schedule.due ?? 0 }))
@@ -105,7 +106,7 @@ export class Markings {
     return new Map(
       [...groupedBy(waiting, ({ copyId }) => copyId)].map(([copyId, units]) => {
         const { unit, since } = sure(units[0]);
-        return [copyId, { unit, since, isLate: units.some(({ late }) => late.minutes > 0) }];
+        return [copyId, { unit, since, newest: sure(units.at(-1)).since, isLate: units.some(({ late }) => late.minutes > 0) }]; // prettier-ignore
       }),
     );
   }

@@ -33,6 +33,7 @@ import { OutlineOfCourses1767400000000 } from './1767400000000-outline.js';
 import { OwnFiles1767500000000 } from './1767500000000-ownFiles.js';
 import { Checks1767600000000 } from './1767600000000-checks.js';
 import { Practice1767700000000 } from './1767700000000-practice.js';
+import { Stops1767800000000 } from './1767800000000-stops.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -77,4 +78,5 @@ export const migrations = [
   OwnFiles1767500000000,
   Checks1767600000000,
   Practice1767700000000,
+  Stops1767800000000,
 ] as const;

@@ -48,9 +48,13 @@ export interface Asked {
 /** What members of a copy asked and no one answered. */
 export interface OpenQuestions {
   readonly count: number;
-  /** The one that has waited longest. */
+  /** The one that has waited longest, in the words of its first sentence that asks, and who wrote it. */
   readonly postId: PostId;
+  readonly by: string;
+  readonly excerpt: string;
   readonly since: Date;
+  /** When the last of them was asked. */
+  readonly newest: Date;
 }
 
 /** What a copy begins with. */

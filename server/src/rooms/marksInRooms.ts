@@ -8,6 +8,8 @@ export interface Waiting {
   /** Whose mark it is, of several the one that has waited longest. */
   readonly unit: Unit;
   readonly since: number;
+  /** When the last of it came. */
+  readonly newest: number;
   readonly isLate: boolean;
 }
 interface Asked {

@@ -45,10 +45,14 @@ describe('what a room needs a person for', () => {
     const talk = await copyOf(student('noor'), given.course.id, 'Talk');
     await say(given.instructor, talk, 'How is it going?'); // of the staff
     expect(await codes('Crock')).toEqual([]);
-    const first = await say(student('noor'), talk, 'Do we start the count again?');
+    const first = await say(
+      student('noor'),
+      talk,
+      'It is cloudy. Do we start the count again? It was day 9.',
+    );
     await say(student('noor'), talk, 'I think so.', first); // her own words are no answer
     const second = await say(student('jorge'), talk, '第九天再加盐吗？');
-    expect(await needsOf('Crock')).toEqual([{ code: 'question', copyId: talk, title: 'Talk', postId: first, since: '2026-11-10T10:01:00.000Z', count: 2 }]); // prettier-ignore
+    expect(await needsOf('Crock')).toEqual([{ code: 'question', copyId: talk, kind: 'discussion', title: 'Talk', postId: first, by: 'Noor', excerpt: 'Do we start the count again?', since: '2026-11-10T10:01:00.000Z', newest: '2026-11-10T10:03:00.000Z', count: 2 }]); // prettier-ignore
     expect(await codes('Carboy')).toEqual([]);
     await say(student('jorge'), talk, 'From day one.', first);
     expect(await needsOf('Crock')).toMatchObject([{ postId: second, count: 1 }]);

@@ -1,8 +1,16 @@
 import type { RoomLine, RoomNeed } from '@jigsaw/contract/rooms';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
-import type { Need } from '@jigsaw/core/rooms';
-import { daysShown, inOrderOfNeed, scoreOfRoom, silentMs, soonMs } from '@jigsaw/core/rooms';
+import type { Need, StopAnswer } from '@jigsaw/core/rooms';
+import {
+  daysShown,
+  inOrderOfNeed,
+  isAnswered,
+  scoreOfRoom,
+  silentMs,
+  soonMs,
+  subjectOf,
+} from '@jigsaw/core/rooms';
 import type { Stand } from './stands.js';
 
 interface Member {
@@ -16,34 +24,61 @@ interface RoomFacts {
   readonly stands: readonly Stand[];
   readonly members: readonly Member[];
   readonly mayMark: boolean;
+  /** What the reader said to stops in this room, by `needKey`. */
+  readonly answers: ReadonlyMap<string, Answered>;
 }
+export interface Answered {
+  readonly said: StopAnswer;
+  readonly upTo: Date;
+  readonly at: Date;
+}
+/** One need of a room, whatever becomes of it. */
+export const needKey = (code: Need['code'], subjectId: string): string => `${code} ${subjectId}`;
 /** Milliseconds, and the day that it is in the course. */
 interface When {
   readonly now: number;
   readonly today: number;
 }
 
-/** What is open in a room, the most pressing first, and how much was written there day by day. */
+/** What is open in a room, the most pressing first, what its reader has answered, and how much was written there day by day. */
 export function needsOf(
-  { stands, members, mayMark }: RoomFacts,
+  { stands, members, mayMark, answers }: RoomFacts,
   { now, today }: When,
-): Pick<RoomLine, 'needs' | 'score' | 'days'> {
-  const needs = inOrderOfNeed(
+): Pick<RoomLine, 'needs' | 'answered' | 'score' | 'days'> {
+  const all = inOrderOfNeed(
     [...stands.flatMap((stand) => ofStand(stand, mayMark, now)), ...silentOf(stands, members, now)],
     now,
   );
   const standOf = keyedBy(stands, ({ copyId }) => copyId);
   const memberOf = keyedBy(members, ({ enrolmentId }) => enrolmentId);
+  const shown = (need: Need): RoomNeed => {
+    if (need.code === 'silent') {
+      const { name, reading } = sure(memberOf.get(need.enrolmentId));
+      return { ...need, name, reading, since: iso(need.since) };
+    }
+    const { title, kind, releaseId, questions } = sure(standOf.get(need.copyId));
+    switch (need.code) {
+      case 'question':
+        return { ...need, title, kind, by: sure(questions).by, excerpt: sure(questions).excerpt, since: iso(need.since), newest: iso(need.newest) }; // prettier-ignore
+      case 'nothing-yet':
+        return { ...need, title, kind, due: iso(need.due) };
+      case 'missing':
+        return { ...need, title, kind, since: iso(need.since) };
+      case 'to-mark':
+        return { ...need, title, kind, releaseId, since: iso(need.since), newest: iso(need.newest) };
+    }
+  };
+  const answerTo = (need: Need): Answered | null => {
+    const answer = answers.get(needKey(need.code, subjectOf(need)));
+    const given = answer && { said: answer.said, upTo: answer.upTo.getTime(), at: answer.at.getTime() };
+    return answer && given && isAnswered(need, given, now) ? answer : null;
+  };
+  const needs = all.filter((need) => answerTo(need) === null);
   return {
-    needs: needs.map((need): RoomNeed => {
-      if (need.code === 'silent') {
-        const { name, reading } = sure(memberOf.get(need.enrolmentId));
-        return { ...need, name, reading, since: iso(need.since) };
-      }
-      const { title, releaseId } = sure(standOf.get(need.copyId));
-      if (need.code === 'nothing-yet') return { ...need, title, due: iso(need.due) };
-      if (need.code === 'to-mark') return { ...need, title, releaseId, since: iso(need.since) };
-      return { ...need, title, since: iso(need.since) };
+    needs: needs.map(shown),
+    answered: all.flatMap((need) => {
+      const answer = answerTo(need);
+      return answer ? [{ need: shown(need), said: answer.said, at: answer.at.toISOString() }] : [];
     }),
     score: scoreOfRoom(needs, now),
     days: Array.from({ length: daysShown }, (_, at) =>
@@ -64,6 +99,7 @@ function ofStand(
       copyId,
       postId: questions.postId,
       since: questions.since.getTime(),
+      newest: questions.newest.getTime(),
       count: questions.count,
     });
   if (work === 'not-started' && due !== null && due >= now && due < now + soonMs)
@@ -88,7 +124,7 @@ function silentOf(stands: readonly Stand[], members: readonly Member[], now: num
 export function newsOf(
   stands: readonly Stand[],
   unreadOf: ReadonlyMap<CopyId, number>,
-): Pick<RoomLine, 'items' | 'unread' | 'firstUnread' | 'latest'> {
+): Pick<RoomLine, 'items' | 'kinds' | 'unread' | 'firstUnread' | 'latest'> {
   let unread = 0;
   let firstUnread: CopyId | null = null;
   let last: RoomLine['latest'] = null;
@@ -98,7 +134,8 @@ export function newsOf(
     if (count > 0) firstUnread ??= copyId;
     if (latest && (!last || latest.at > last.at)) last = { ...latest, title, copyId };
   }
-  return { items: stands.length, unread, firstUnread, latest: last };
+  const kinds = [...new Set(stands.map(({ kind }) => kind))];
+  return { items: stands.length, kinds, unread, firstUnread, latest: last };
 }
 
 const iso = (at: number) => new Date(at).toISOString();

@@ -4,7 +4,7 @@ import type { RoomLines } from '@jigsaw/contract/rooms';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CopyId, CourseId, GroupId, ReleaseId } from '@jigsaw/core/ids';
-import { groupedBy } from '@jigsaw/core/lists';
+import { groupedBy, keyedBy } from '@jigsaw/core/lists';
 import { courseOf, Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { Clock } from '../platform/clock.js';
@@ -16,8 +16,9 @@ import { groupsOfSets, groupTags, setsOfCourse } from '../sets/index.js';
 import { membersByName } from './members.js';
 import { News } from './news.service.js';
 import { RoomsService } from './rooms.service.js';
-import { needsOf, newsOf } from './needs.js';
+import { needKey, needsOf, newsOf } from './needs.js';
 import { StaffNews } from './staffNews.service.js';
+import { StopAnswerRow } from './rooms.rows.js';
 import { Stands } from './stands.js';
 import type { Stand } from './stands.js';
 
@@ -48,17 +49,21 @@ export class RoomLinesService {
     const membersOf = groupedBy(await membersByName(manager, groupIds), (member) => member.groupId);
     const { stands, unread, common } = await this.work(person, viewer);
     const standsOf = groupedBy(stands, (stand) => stand.groupId);
+    const { enrolmentId } = viewer;
+    const answersIn = groupedBy(await manager.findBy(StopAnswerRow, { enrolmentId }), (row) => row.groupId);
     const { timeZone } = await courseOf(manager, courseId);
     const when = { now: this.clock.now().getTime(), today: dayIn(timeZone, this.clock.now()) };
     return {
       lines: [...tags.values()].map((group) => {
         const members = membersOf.get(group.id) ?? [];
         const own = standsOf.get(group.id) ?? [];
+        const answers = keyedBy(answersIn.get(group.id) ?? [], (row) => needKey(row.code, row.subjectId));
         return {
           group,
+          isLed: viewer.leads.includes(group.id),
           members: members.map((member) => member.name),
           ...newsOf(own, unread),
-          ...needsOf({ stands: own, members, mayMark: may(viewer.role, 'mark') }, when),
+          ...needsOf({ stands: own, members, mayMark: may(viewer.role, 'mark'), answers }, when),
         };
       }),
       common,

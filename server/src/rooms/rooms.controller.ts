@@ -1,14 +1,22 @@
 import { Controller } from '@nestjs/common';
 import { ApiTags } from '@nestjs/swagger';
-import { ActivityId, CopyId, CourseId, GroupId } from '@jigsaw/contract/common';
-import { CopiesOfActivity, CopyHead, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import { ActivityId, CopyId, CourseId, Done, GroupId } from '@jigsaw/contract/common';
+import {
+  AnswerStop,
+  CopiesOfActivity,
+  CopyHead,
+  RoomLines,
+  RoomList,
+  RoomView,
+} from '@jigsaw/contract/rooms';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
-import { Endpoint, IdParam } from '../platform/endpoint.js';
+import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
+import { StopsService } from './stops.service.js';
 
 @ApiTags('rooms')
 @Controller()
@@ -16,6 +24,7 @@ export class RoomsController {
   constructor(
     private readonly rooms: RoomsService,
     private readonly roomLines: RoomLinesService,
+    private readonly stops: StopsService,
     private readonly heads: CopyHeads,
   ) {}
 
@@ -33,7 +42,7 @@ export class RoomsController {
 
   @Endpoint('GET /courses/:courseId/room-lines', {
     id: 'listRoomLines',
-    does: 'For staff: every room in a line, with what is unread, missing and last written',
+    does: 'For staff: every room in a line, with what needs someone, is unread and last written',
     answer: RoomLines,
   })
   lines(
@@ -41,6 +50,20 @@ export class RoomsController {
     @IdParam('courseId', CourseId) courseId: ids.CourseId,
   ): Promise<RoomLines> {
     return this.roomLines.list(person, courseId);
+  }
+
+  @Endpoint('PUT /courses/:courseId/stops', {
+    id: 'answerStop',
+    does: 'For staff: what a room needs is done, put off or not needed, for oneself; or is open again',
+    body: AnswerStop,
+    answer: Done,
+  })
+  answer(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('courseId', CourseId) courseId: ids.CourseId,
+    @Takes(AnswerStop) request: AnswerStop,
+  ): Promise<Done> {
+    return this.stops.answer(person, courseId, request);
   }
 
   @Endpoint('GET /groups/:groupId/room', {

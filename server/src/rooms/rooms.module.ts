@@ -9,13 +9,14 @@ import { RoomsController } from './rooms.controller.js';
 import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { SeenController } from './seen.controller.js';
+import { StopsService } from './stops.service.js';
 import { StaffNews } from './staffNews.service.js';
 import { Stands } from './stands.js';
 
 @Module({
   imports: [CourseModule, ReleaseModule, OwnFilesModule],
   controllers: [RoomsController, SeenController],
-  providers: [RoomsService, RoomLinesService, CopyHeads, News, StaffNews, Stands, MarksInRooms],
+  providers: [RoomsService, RoomLinesService, StopsService, CopyHeads, News, StaffNews, Stands, MarksInRooms],
   exports: [CopyHeads, News, StaffNews, MarksInRooms],
 })
 export class RoomsModule {}

@@ -18,6 +18,7 @@ export interface Stand {
   readonly copyId: CopyId;
   readonly releaseId: ReleaseId;
   readonly title: string;
+  readonly kind: string;
   readonly latest: { readonly at: string; readonly by: string } | null;
   /** From when on its members can do something there. */
   readonly since: number;
@@ -88,6 +89,7 @@ export class Stands {
         copyId: copy.id,
         releaseId: release.id,
         title: activity.title,
+        kind: activity.kind,
         latest: last ? { at: last.at.toISOString(), by: last.by } : null,
         since: Math.max(schedule.opens ?? 0, (release.stateAt ?? activity.createdAt).getTime()),
         due: schedule.due,

@@ -96,6 +96,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     ),
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
     one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
+    one('answerStop', 'put', inCourse('stops'), () => ({ groupId: sure(crock).id, code: 'question', subjectId: talk, upTo: '2026-11-10T10:00:00.000Z', said: 'later' })), // prettier-ignore
     one('startPractice', 'post', inCourse('practice'), () => ({ groupId: sure(crock).id })),
     one('restorePractice', 'post', inCourse('practice/restore'), () => ({ round: 1 })),
     one('foreseeSight', 'post', inCourse('foreseen'), () => ({ act: 'withdraw', activityId: live.id })),

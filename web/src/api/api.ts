@@ -78,6 +78,7 @@ export const tagTypes = [
   'Talk',
   'Post',
   'Room',
+  'Stop',
   'Desk',
   'Gradebook',
   'Mark',

@@ -1,11 +1,11 @@
 import { skipToken } from '@reduxjs/toolkit/query';
 import { useMemo } from 'react';
-import type { EnrolmentId } from '@jigsaw/core/ids';
+import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { useListAudiencesQuery, useWhoIsInAudienceQuery } from './audiencesApi.js';
 
 /** Lists narrowed to a saved audience, beside whatever else they are narrowed by.
  * @param chosen what is chosen: the id of an audience, or of something else.
- * @returns the audiences to choose from, and who is in the chosen one; null: none is chosen, or its people are not known yet. */
+ * @returns the audiences to choose from, and who is in the chosen one, and which groups they are of; null: none is chosen, or it is not known yet. */
 export function useAudienceFilter(courseId: string, chosen: string) {
   const audiences = useListAudiencesQuery(courseId).data?.audiences;
   const audience = audiences?.find((each) => each.id === chosen);
@@ -23,10 +23,16 @@ export function useAudienceFilter(courseId: string, chosen: string) {
       members ? new Set(members.people.map((person) => person.enrolmentId)) : null,
     [members],
   );
+  const groups = useMemo(
+    (): ReadonlySet<GroupId> | null =>
+      members ? new Set(members.groups.map(({ groupId }) => groupId)) : null,
+    [members],
+  );
   return {
     choices: (audiences ?? []).map(({ id, name }) => ({ id, name, label: `Audience ${name}` })),
     isChosen: audience !== undefined,
     people: audience ? people : null,
+    groups: audience ? groups : null,
     error: audience ? error : undefined,
   };
 }

@@ -12,7 +12,7 @@ import { reveal, useAct, useKey } from '../page/index.js';
 import { Button, Key, Small, useNotice, Waiting } from '../look/index.js';
 import { useReadDiscussionQuery, useReadTalkChangesQuery } from './discussionApi.js';
 import { PostBox } from './PostBox.js';
-import { ThreadOfPosts, MoreThreads } from './Threads.js';
+import { holds, MoreThreads, ThreadOfPosts } from './Threads.js';
 
 const Threads = styled.div`
   overflow: auto;
@@ -90,18 +90,21 @@ function Talking({
   children,
   view,
 }: TalkProps & { readonly view: DiscussionView }) {
-  const [afters, setAfters] = useState<readonly string[]>([]);
+  // Who comes for one post finds it, on whatever page of the talk it stands, with the box to answer it open.
+  const { hash } = useLocation();
+  const wanted = /^#post-(.+)$/.exec(hash)?.[1] ?? null;
+  const [afters, setAfters] = useState<readonly string[]>(() =>
+    wanted === null || view.next === null || holds(view, wanted) ? [] : [view.next],
+  );
   const onMore = (after: string) => setAfters((before) => [...before, after]);
   const notice = useNotice();
   const seen = useSeen(head.id);
   const markSeen = useAct(useMarkSeenMutation());
-  // Who comes for one post finds it, with the box to answer it open.
-  const { hash } = useLocation();
-  const wanted = /^#post-(.+)$/.exec(hash)?.[1] ?? null;
   const [answering, setAnswering] = useState(view.mayReply ? wanted : null);
+  const isOnFirstPage = wanted !== null && holds(view, wanted);
   useEffect(() => {
-    if (wanted !== null) reveal('post', wanted);
-  }, [wanted]);
+    if (isOnFirstPage) reveal('post', wanted);
+  }, [isOnFirstPage, wanted]);
   const arrivedNew = useNewAtArrival(view);
   const posts = view.threads.flatMap((thread) => thread.posts);
   const isMember = head.part === 'member';
@@ -155,6 +158,7 @@ function Talking({
             render={drawn}
             onMore={onMore}
             isLast={after === afters.at(-1)}
+            wanted={wanted}
           />
         ))}
         {view.next !== null && afters.length === 0 && (

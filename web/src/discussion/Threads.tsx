@@ -1,3 +1,4 @@
+import { useEffect, useEffectEvent } from 'react';
 import { styled } from 'styled-components';
 import type { DiscussionSettings } from '@jigsaw/contract/discussion';
 import type { DiscussionView, PostView } from '@jigsaw/contract/discussion';
@@ -7,7 +8,7 @@ import { keyedBy, sure } from '@jigsaw/core/lists';
 import { ProblemStrip, unshown } from '../api/index.js';
 import type { useSeen } from '../rooms/index.js';
 import { Button, useNotice, Waiting } from '../look/index.js';
-import { inParts, Nearby } from '../page/index.js';
+import { inParts, Nearby, reveal } from '../page/index.js';
 import { useReadDiscussionQuery } from './discussionApi.js';
 import { Post } from './Post.js';
 import { PostBox } from './PostBox.js';
@@ -109,10 +110,26 @@ interface MoreProps {
   readonly render: (view: DiscussionView) => React.ReactNode;
   readonly onMore: (after: string) => void;
   readonly isLast: boolean;
+  /** A post that one came for; null: none. */
+  readonly wanted: string | null;
 }
 
-export function MoreThreads({ head, after, render, onMore, isLast }: MoreProps) {
+/** Whether a post stands on this page of a talk. */
+export const holds = ({ threads }: DiscussionView, postId: string): boolean =>
+  threads.some(({ posts }) => posts.some(({ id }) => id === postId));
+
+/** A later page of a talk. Where it does not hold the post that one came for, the next page is asked for. */
+export function MoreThreads({ head, after, render, onMore, isLast, wanted }: MoreProps) {
   const more = useReadDiscussionQuery({ copyId: head.id, after });
+  const isHere = wanted !== null && more.data !== undefined && holds(more.data, wanted);
+  const goesOn = isLast && wanted !== null && !isHere ? (more.data?.next ?? null) : null;
+  const goOn = useEffectEvent(onMore);
+  useEffect(() => {
+    if (isHere) reveal('post', wanted);
+  }, [isHere, wanted]);
+  useEffect(() => {
+    if (goesOn !== null) goOn(goesOn);
+  }, [goesOn]);
   if (unshown(more) !== undefined)
     return <ProblemStrip of={more.error} onRetry={() => void more.refetch()} />;
   if (!more.data) return <Waiting what="later threads" rows={3} />;

@@ -16,6 +16,17 @@ describe('what a browser keeps', () => {
     expect(renderHook(() => useStored('names', Names)).result.current[0]).toEqual(['Crock']);
   });
 
+  it('is the same for all who use it on a page, until nothing is kept', () => {
+    const [one, other] = [
+      renderHook(() => useStored('names', Names)),
+      renderHook(() => useStored('names', Names)),
+    ];
+    act(() => one.result.current[1](['Crock']));
+    expect(other.result.current[0]).toEqual(['Crock']);
+    act(() => other.result.current[1](null));
+    expect([one.result.current[0], readStored('names', Names)]).toEqual([null, null]);
+  });
+
   it.each([['{"half'], ['{"a":1}'], ['[1]'], ['null']])('is passed over when it does not fit: %s', (text) => {
     localStorage.setItem('names', text);
     expect(readStored('names', Names)).toBeNull();

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { z } from 'zod';
 import { sitsIn } from '../api/index.js';
 
@@ -38,17 +38,26 @@ export function store(key: string, value: unknown, where: Where = 'browser'): bo
   }
 }
 
-/** A value that this browser keeps over a reload. null until something is kept. */
+/** Who on this page hears what is kept under a key. */
+const readers = new Map<string, Set<(value: unknown) => void>>();
+
+/** A value that this browser keeps over a reload, the same for all who use it on this page. null until something is kept, and to keep nothing. */
 export function useStored<Schema extends z.ZodType>(
   key: string,
   schema: Schema,
   where: Where = 'browser',
-): [z.output<Schema> | null, (next: z.output<Schema>) => void] {
+): [z.output<Schema> | null, (next: z.output<Schema> | null) => void] {
   const [value, setValue] = useState(() => readStored(key, schema, where));
+  useEffect(() => {
+    const own = readers.get(key) ?? new Set();
+    const hear = (next: unknown) => setValue(next as z.output<Schema> | null);
+    readers.set(key, own.add(hear));
+    return () => void own.delete(hear);
+  }, [key]);
   const put = useCallback(
-    (next: z.output<Schema>) => {
-      setValue(next);
+    (next: z.output<Schema> | null) => {
       store(key, next, where);
+      for (const hear of readers.get(key) ?? []) hear(next);
     },
     [key, where],
   );

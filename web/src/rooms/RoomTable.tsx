@@ -9,7 +9,7 @@ import { useCourse } from '../course/index.js';
 import { useLines, useNow } from '../page/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup, PersonName, Small, Spoken, Tag } from '../look/index.js';
-import { sayNeed } from './sayNeed.js';
+import { sayNeed } from '../rounds/index.js';
 
 const rowHeight = 48;
 
@@ -43,6 +43,10 @@ const Frame = styled.div`
     left: 0;
     right: 0;
     height: ${rowHeight}px;
+  }
+  /* So far one comes in the time that one has. */
+  [data-line][data-last-stop] {
+    border-bottom: 1px solid var(--ink);
   }
   [data-line]:hover {
     background: var(--wash);
@@ -87,8 +91,16 @@ const Frame = styled.div`
   }
 `;
 
+interface RoomTableProps {
+  readonly lines: readonly RoomLine[];
+  /** Each says of which set it is. */
+  readonly isOfSeveralSets: boolean;
+  /** So many from the first on are the stops of a round. */
+  readonly stops: number;
+}
+
 /** A line for each room; only those in view are drawn, so that two hundred cost what twenty do. */
-export function RoomTable({ lines }: { readonly lines: readonly RoomLine[] }) {
+export function RoomTable({ lines, isOfSeveralSets, stops }: RoomTableProps) {
   const { dates } = useCourse();
   const now = useNow(null);
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
@@ -112,7 +124,16 @@ export function RoomTable({ lines }: { readonly lines: readonly RoomLine[] }) {
       </div>
       <div role="rowgroup" style={{ height: virtual.getTotalSize() }}>
         {virtual.getVirtualItems().map(({ index, key, start }) => (
-          <Line key={key} line={sure(lines[index])} index={index} top={start} dates={dates} now={now} />
+          <Line
+            key={key}
+            line={sure(lines[index])}
+            index={index}
+            top={start}
+            dates={dates}
+            now={now}
+            isOfSeveralSets={isOfSeveralSets}
+            isLastStop={index === stops - 1}
+          />
         ))}
       </div>
     </Frame>
@@ -126,14 +147,17 @@ interface LineProps {
   readonly dates: Dates;
   /** Milliseconds. */
   readonly now: number;
+  readonly isOfSeveralSets: boolean;
+  readonly isLastStop: boolean;
 }
-const Line = memo(function Line({ line, index, top, dates, now }: LineProps) {
+const Line = memo(function Line({ line, index, top, dates, now, isOfSeveralSets, isLastStop }: LineProps) {
   const { group, members, needs, unread, firstUnread, latest, days } = line;
   return (
     <div
       role="row"
       aria-rowindex={index + 2}
       data-line={index}
+      data-last-stop={isLastStop || undefined}
       style={{ ...hueOfGroup(group.number), transform: `translateY(${top}px)` }}
     >
       <Link role="rowheader" to={`../room/${group.id}`} title={members.join(', ')}>
@@ -141,6 +165,7 @@ const Line = memo(function Line({ line, index, top, dates, now }: LineProps) {
         <span>
           <b>{group.name}</b>
           <small>
+            {isOfSeveralSets && `${group.setName}: `}
             {members.length === 0 && 'No one yet'}
             {members.map((name, at) => (
               <Fragment key={at}>
@@ -152,7 +177,7 @@ const Line = memo(function Line({ line, index, top, dates, now }: LineProps) {
         </span>
       </Link>
       <span role="cell">
-        <Needs needs={needs} dates={dates} now={now} />
+        <Needs needs={needs} groupId={group.id} dates={dates} now={now} />
       </span>
       <span role="cell">
         {firstUnread ? (
@@ -184,19 +209,20 @@ const Line = memo(function Line({ line, index, top, dates, now }: LineProps) {
 /** The most pressing thing, where it is answered, and how many more there are. */
 function Needs({
   needs,
+  groupId,
   dates,
   now,
-}: Pick<LineProps, 'dates' | 'now'> & { readonly needs: readonly RoomNeed[] }) {
+}: Pick<LineProps, 'dates' | 'now'> & { readonly needs: readonly RoomNeed[]; readonly groupId: string }) {
   const [first, ...more] = needs;
   if (!first) return <Small>nothing open</Small>;
-  const { tag, look, says, to } = sayNeed(first, dates, now);
+  const { tag, look, says, to } = sayNeed(first, groupId, dates, now);
   const said = needs.map((need) => {
-    const each = sayNeed(need, dates, now);
+    const each = sayNeed(need, groupId, dates, now);
     return `${each.tag}: ${each.says}`;
   });
   return (
     <span title={said.join('\n')}>
-      <Tag $look={look}>{tag}</Tag> {to === null ? says : <Link to={to}>{says}</Link>}
+      <Tag $look={look}>{tag}</Tag> <Link to={`../${to}`}>{says}</Link>
       {more.length > 0 && <Small> and {counted(more.length, 'more', 'more')}</Small>}
     </span>
   );

@@ -1,10 +1,14 @@
 import { useDeferredValue, useState } from 'react';
+import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { RoomItem, RoomLine, RoomLines } from '@jigsaw/contract/rooms';
-import { sure } from '@jigsaw/core/lists';
+import type { CopyId } from '@jigsaw/core/ids';
+import { keyedBy } from '@jigsaw/core/lists';
 import { counted, fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
+import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
+import { kindOf } from '../kinds/index.js';
 import {
   Bar,
   Button,
@@ -17,8 +21,17 @@ import {
   Segments,
   Waiting,
 } from '../look/index.js';
+import { useNow } from '../page/index.js';
+import {
+  Answered,
+  ofKind,
+  Stops,
+  stopsFor,
+  useListRoomLinesQuery,
+  useMinutes,
+  useRound,
+} from '../rounds/index.js';
 import { RoomTable } from './RoomTable.js';
-import { useListRoomLinesQuery } from './roomsApi.js';
 import { Things } from './Things.js';
 
 const Common = styled.section`
@@ -39,9 +52,10 @@ const Rest = styled.div`
   grid-template-rows: auto minmax(0, 1fr) auto;
   min-height: 0;
 `;
-const Folded = styled.footer`
+const Foot = styled.footer`
   display: flex;
-  gap: 10px;
+  flex-wrap: wrap;
+  gap: 4px 10px;
   align-items: center;
   min-height: 42px;
   padding: 4px var(--s-4);
@@ -49,6 +63,9 @@ const Folded = styled.footer`
   background: var(--paper);
   font: var(--t-13);
   color: var(--ink-2);
+  .grow {
+    flex: 1;
+  }
 `;
 
 const orders = [
@@ -83,51 +100,89 @@ const firstUnread = (lines: readonly RoomLine[], common: readonly RoomItem[]) =>
   lines.find((line) => line.firstUnread !== null)?.firstUnread ??
   common.find((item) => item.unread > 0)?.copyId;
 
-/** All rooms at a glance for staff: where something is new or missing, and where nothing happens. */
+/** All rooms at a glance for staff: who needs someone, and why; where to go first; and where nothing happens. */
 export function RoomsPage() {
   const { course } = useCourse();
   const rooms = useListRoomLinesQuery(course.id);
-  const [chosenSet, setChosenSet] = useState<string | null>(null);
-  const [order, setOrder] = useState<Order>('needs');
-  const [wanted, setWanted] = useState('');
-  const [isUnfolded, setUnfolded] = useState(false);
-  const sought = useDeferredValue(wanted);
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
-  const { lines, common } = rooms.data;
+  return <AllRooms rooms={rooms.data} />;
+}
+
+const every = 'all';
+const led = 'led';
+
+function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
+  const { course } = useCourse();
+  const { lines, common } = rooms;
+  const [chosenSet, setChosenSet] = useState(every);
+  const [whose, setWhose] = useState(every);
+  const [chosenKind, setChosenKind] = useState(every);
+  const [order, setOrder] = useState<Order>('needs');
+  const [wanted, setWanted] = useState('');
+  const [isUnfolded, setUnfolded] = useState(false);
+  const [minutes] = useMinutes();
+  const [round] = useRound(course.id);
+  const sought = useDeferredValue(wanted);
+  const now = useNow(null);
+  const audience = useAudienceFilter(course.id, whose);
   const sets = setsIn(lines);
-  const setId = sets.find((set) => set.id === chosenSet)?.id ?? sets[0]?.id;
+  const kinds = [...new Set(lines.flatMap((line) => line.kinds))].map((kind) => ({ id: kind, label: kindOf(kind)?.word ?? kind })); // prettier-ignore
+  const setId = sets.some(({ id }) => id === chosenSet) ? chosenSet : every;
+  const kind = kinds.some(({ id }) => id === chosenKind) ? chosenKind : every;
   const found = lines
-    .filter((line) => line.group.setId === setId && isSought(line, sought))
-    .sort(inOrder[order]);
-  const quiet = order === 'needs' && sought === '' ? found.filter(isQuiet).length : 0;
-  const isFolded = !isUnfolded && quiet > 0 && quiet < found.length;
-  const shown = isFolded ? found.filter((line) => !isQuiet(line)) : found;
-  const first = firstUnread(shown, common);
+    .filter(
+      ({ group, isLed, kinds: own }) =>
+        (setId === every || group.setId === setId) &&
+        (whose !== led || isLed) &&
+        (audience.groups?.has(group.id) ?? true) &&
+        (kind === every || own.includes(kind)),
+    ) // prettier-ignore
+    .map((line) => (kind === every ? line : ofKind(line, kind, now)));
+  const byNeed = found.toSorted(inOrder.needs);
+  const ordered = found.filter((line) => isSought(line, sought)).toSorted(inOrder[order]);
+  const isWhole = order === 'needs' && sought === '';
+  const quiet = isWhole ? ordered.filter(isQuiet).length : 0;
+  const mayFold = quiet > 0 && quiet < ordered.length;
+  const shown = mayFold && !isUnfolded ? ordered.filter((line) => !isQuiet(line)) : ordered;
   return (
     <Page>
       <Bar>
         <h1>Rooms</h1>
-        <Muted>{sayNews(rooms.data)}</Muted>
-        {sets.length > 1 && <SetChoice sets={sets} value={sure(setId)} onChange={setChosenSet} />}
+        {sets.length > 1 && (
+          <SetChoice
+            sets={[{ id: every, label: 'All sets' }, ...sets]}
+            value={setId}
+            onChange={setChosenSet}
+          />
+        )}
+        <Whose lines={lines} audiences={audience.choices} value={whose} onChange={setWhose} />
+        {kinds.length > 1 && (
+          <Choice
+            label="Kind"
+            isLabelHidden
+            value={kind}
+            choices={[{ id: every, label: 'All kinds' }, ...kinds]}
+            onChange={setChosenKind}
+          />
+        )}
         <span className="grow" />
         <FindField
           label="Find a member or a group"
           placeholder="Find a member or a group"
           value={wanted}
           onChange={setWanted}
-          width={250}
+          width={230}
         />
         <Choice label="Order" isLabelHidden value={order} choices={orders} onChange={setOrder} />
-        {first && (
-          <ButtonLink kind="main" to={`../copies/${first}`}>
-            Read the first new
-          </ButtonLink>
-        )}
       </Bar>
       <Rest>
-        <div>{common.length > 0 && <InCommon items={common} />}</div>
+        <div>
+          {audience.error !== undefined && <ProblemStrip of={audience.error} />}
+          <Stops lines={byNeed} all={lines} />
+          {common.length > 0 && <InCommon items={common} />}
+        </div>
         {lines.length === 0 ? (
           <Empty
             title="No rooms yet"
@@ -139,21 +194,84 @@ export function RoomsPage() {
           >
             Every group has a room as soon as there is a group set.
           </Empty>
-        ) : shown.length === 0 ? (
-          <Empty title="No one has that name">Try a part of a member’s or a group’s name.</Empty>
+        ) : shown.length > 0 ? (
+          <RoomTable
+            lines={shown}
+            isOfSeveralSets={setsIn(shown).length > 1}
+            stops={isWhole && !round ? stopsFor(byNeed, minutes).length : 0}
+          />
+        ) : sought === '' ? (
+          <Empty title="No room is like that">Choose fewer things above.</Empty>
         ) : (
-          <RoomTable lines={shown} />
+          <Empty title="No one has that name">Try a part of a member’s or a group’s name.</Empty>
         )}
-        {quiet > 0 && quiet < found.length && (
-          <Folded>
-            <span>{counted(quiet, 'room needs', 'rooms need')} no one now.</span>
-            <Button isSmall aria-expanded={isUnfolded} onPress={() => setUnfolded(!isUnfolded)}>
-              {isUnfolded ? 'Fold them away' : quiet === 1 ? 'Show it' : 'Show them'}
-            </Button>
-          </Folded>
-        )}
+        <Below rooms={rooms} first={firstUnread(shown, common)}>
+          {mayFold && (
+            <>
+              <span>{counted(quiet, 'room needs', 'rooms need')} no one now.</span>
+              <Button isSmall aria-expanded={isUnfolded} onPress={() => setUnfolded(!isUnfolded)}>
+                {isUnfolded ? 'Fold away' : quiet === 1 ? 'Show it' : 'Show them'}
+              </Button>
+            </>
+          )}
+        </Below>
       </Rest>
     </Page>
+  );
+}
+
+interface WhoseProps {
+  readonly lines: readonly RoomLine[];
+  readonly audiences: readonly { readonly id: string; readonly label: string }[];
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}
+/** Nothing where there is nothing to choose. */
+function Whose({ lines, audiences, value, onChange }: WhoseProps) {
+  const leads = lines.some(({ isLed }) => isLed) && !lines.every(({ isLed }) => isLed);
+  const choices = [
+    { id: every, label: 'All groups' },
+    ...(leads ? [{ id: led, label: 'Groups you lead' }] : []),
+    ...audiences,
+  ];
+  return choices.length > 1 ? (
+    <Choice label="Whose rooms" isLabelHidden value={value} choices={choices} onChange={onChange} />
+  ) : null;
+}
+
+interface BelowProps {
+  readonly rooms: RoomLines;
+  /** The first copy with something unread. */
+  readonly first: CopyId | undefined;
+  readonly children: ReactNode;
+}
+/** What is new in all, what one has answered, and what is folded away. */
+function Below({ rooms, first, children }: BelowProps) {
+  const [isShown, setShown] = useState(false);
+  const answered = rooms.lines.filter((line) => line.answered.length > 0);
+  const count = answered.reduce((sum, line) => sum + line.answered.length, 0);
+  return (
+    <div>
+      {isShown && count > 0 && <Answered lines={answered} />}
+      <Foot>
+        <span>{sayNews(rooms)}</span>
+        {first && (
+          <ButtonLink isSmall to={`../copies/${first}`}>
+            Read the first new
+          </ButtonLink>
+        )}
+        <span className="grow" />
+        {count > 0 && (
+          <>
+            <span>{counted(count, 'thing')} that you have answered.</span>
+            <Button isSmall aria-expanded={isShown} onPress={() => setShown(!isShown)}>
+              {isShown ? 'Fold away' : 'Show'}
+            </Button>
+          </>
+        )}
+        {children}
+      </Foot>
+    </div>
   );
 }
 
@@ -182,32 +300,24 @@ function InCommon({ items }: { readonly items: readonly RoomItem[] }) {
 const mostSideBySide = 3;
 
 interface SetChoiceProps {
-  readonly sets: readonly NamedSet[];
+  readonly sets: readonly Named[];
   readonly value: string;
   readonly onChange: (setId: string) => void;
 }
 function SetChoice({ sets, value, onChange }: SetChoiceProps) {
-  const choices = sets.map(({ id, name }) => ({ id, label: name }));
   return sets.length > mostSideBySide ? (
-    <Choice label="Group set" isLabelHidden value={value} choices={choices} onChange={onChange} />
+    <Choice label="Group set" isLabelHidden value={value} choices={sets} onChange={onChange} />
   ) : (
-    <Segments label="Group set" value={value} choices={choices} onChange={onChange} />
+    <Segments label="Group set" value={value} choices={sets} onChange={onChange} />
   );
 }
 
-interface NamedSet {
+interface Named {
   readonly id: string;
-  readonly name: string;
+  readonly label: string;
 }
-/** Sets with work in them come first. */
-function setsIn(lines: readonly RoomLine[]): readonly NamedSet[] {
-  const sets = new Map<string, { id: string; name: string; hasWork: boolean }>();
-  for (const { group, items } of lines) {
-    const set = sets.get(group.setId) ?? { id: group.setId, name: group.setName, hasWork: false };
-    sets.set(group.setId, { ...set, hasWork: set.hasWork || items > 0 });
-  }
-  return [...sets.values()].sort((a, b) => Number(b.hasWork) - Number(a.hasWork));
-}
+const setsIn = (lines: readonly RoomLine[]): readonly Named[] =>
+  [...keyedBy(lines, ({ group }) => group.setId).values()].map(({ group }) => ({ id: group.setId, label: group.setName })); // prettier-ignore
 
 /** No one has to go there: nothing is open, and all of it is read. */
 const isQuiet = ({ needs, unread }: RoomLine) => needs.length === 0 && unread === 0;

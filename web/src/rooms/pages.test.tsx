@@ -145,7 +145,7 @@ describe('all rooms, for staff', () => {
     firstUnread: id('log'),
     latest: { at: '2026-11-10T10:00:00.000Z', by: 'Zoë', title: 'Culture log', copyId: id('log') },
   });
-  const missing = { code: 'missing', copyId: id<'copy'>('report'), title: 'Ferment report', since: '2026-11-07T10:00:00.000Z' } as const; // prettier-ignore
+  const missing = { code: 'missing', copyId: id<'copy'>('report'), kind: 'assignment', title: 'Ferment report', since: '2026-11-07T10:00:00.000Z' } as const; // prettier-ignore
   const tun = aRoomLine({
     group: aGroup('Tun', 3),
     needs: [missing, { ...missing, title: 'Salt trial' }],

@@ -1,40 +1,30 @@
 import { GroupNaming } from '@jigsaw/contract/sets';
 import type { NameGroup } from '@jigsaw/contract/sets';
-import { CopiesOfActivity, RoomLines, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import { CopiesOfActivity, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { api } from '../api/index.js';
 
-export const {
-  useFindCopiesQuery,
-  useListRoomsQuery,
-  useListRoomLinesQuery,
-  useReadRoomQuery,
-  useNameGroupMutation,
-} = api.injectEndpoints({
-  endpoints: (build) => ({
-    listRooms: build.query<RoomList, string>({
-      query: (courseId) => `courses/${courseId}/rooms`,
-      responseSchema: RoomList,
-      providesTags: ['Room'],
+export const { useFindCopiesQuery, useListRoomsQuery, useReadRoomQuery, useNameGroupMutation } =
+  api.injectEndpoints({
+    endpoints: (build) => ({
+      listRooms: build.query<RoomList, string>({
+        query: (courseId) => `courses/${courseId}/rooms`,
+        responseSchema: RoomList,
+        providesTags: ['Room'],
+      }),
+      readRoom: build.query<RoomView, string>({
+        query: (groupId) => `groups/${groupId}/room`,
+        responseSchema: RoomView,
+        providesTags: ['Room'],
+      }),
+      findCopies: build.query<CopiesOfActivity, string>({
+        query: (activityId) => `activities/${activityId}/copies`,
+        responseSchema: CopiesOfActivity,
+        providesTags: ['Activity', 'Room'],
+      }),
+      nameGroup: build.mutation<GroupNaming, { groupId: string; body: NameGroup }>({
+        query: ({ groupId, body }) => ({ url: `groups/${groupId}/naming`, method: 'PATCH', body }),
+        responseSchema: GroupNaming,
+        invalidatesTags: ['Room', 'SignUp'],
+      }),
     }),
-    listRoomLines: build.query<RoomLines, string>({
-      query: (courseId) => `courses/${courseId}/room-lines`,
-      responseSchema: RoomLines,
-      providesTags: ['Room'],
-    }),
-    readRoom: build.query<RoomView, string>({
-      query: (groupId) => `groups/${groupId}/room`,
-      responseSchema: RoomView,
-      providesTags: ['Room'],
-    }),
-    findCopies: build.query<CopiesOfActivity, string>({
-      query: (activityId) => `activities/${activityId}/copies`,
-      responseSchema: CopiesOfActivity,
-      providesTags: ['Activity', 'Room'],
-    }),
-    nameGroup: build.mutation<GroupNaming, { groupId: string; body: NameGroup }>({
-      query: ({ groupId, body }) => ({ url: `groups/${groupId}/naming`, method: 'PATCH', body }),
-      responseSchema: GroupNaming,
-      invalidatesTags: ['Room', 'SignUp'],
-    }),
-  }),
-});
+  });

@@ -120,11 +120,14 @@ export const aRoom = (more: Partial<RoomView> = {}): RoomView => ({
 
 export const aRoomLine = (more: Partial<RoomLine> = {}): RoomLine => ({
   group: aGroup(),
+  isLed: false,
   members: [],
   items: 1,
+  kinds: ['assignment'],
   unread: 0,
   firstUnread: null,
   needs: [],
+  answered: [],
   score: 0,
   days: Array<number>(14).fill(0),
   latest: null,

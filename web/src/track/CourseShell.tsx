@@ -14,6 +14,9 @@ import { Track } from './Track.js';
 /** Fetched by those who sit in. */
 const SittingIn = lazy(async () => ({ default: (await import('./SittingIn.js')).SittingIn }));
 
+/** For staff, whose rounds go from page to page. */
+const RoundStrip = lazy(async () => ({ default: (await import('../rounds/index.js')).RoundStrip }));
+
 const Frame = styled.div`
   height: 100%;
   display: grid;
@@ -22,7 +25,8 @@ const Frame = styled.div`
   &[data-student] {
     font: var(--t-15);
   }
-  &:has(> [data-sitting-in]) {
+  &:has(> [data-sitting-in]),
+  &:has(> [data-round]) {
     grid-template-rows: var(--masthead) auto minmax(0, 1fr);
   }
   @media (max-width: 700px) {
@@ -176,6 +180,11 @@ export function CourseShell() {
         <Track base={base} side={side} figures={figures.data} toCheck={checks.data?.toCheck} />
         <PersonMenu session={session} settings={settings} />
       </Masthead>
+      {side === 'staff' && (
+        <Suspense>
+          <RoundStrip course={course} />
+        </Suspense>
+      )}
       <Suspense fallback={<Waiting what="the page" />}>
         {session.sitsIn ? (
           <SittingIn session={session}>

@@ -6,50 +6,56 @@ interface Said {
   readonly tag: string;
   readonly look: 'needs' | 'warn' | 'plain';
   readonly says: string;
-  /** Where it is answered, from the rooms; null: by reading the room. */
-  readonly to: string | null;
+  /** The one thing to do, and where in the course. */
+  readonly act: string;
+  readonly to: string;
 }
 
 const dayMs = 86_400_000;
 
-/** Why a room needs someone, in words, and where that is answered.
+/** Why a room needs someone, in words, what answers that, and where.
  * @param now milliseconds. */
-export function sayNeed(need: RoomNeed, dates: Pick<Dates, 'fromNow'>, now: number): Said {
+export function sayNeed(need: RoomNeed, groupId: string, dates: Pick<Dates, 'fromNow'>, now: number): Said {
   switch (need.code) {
     case 'question':
       return {
         tag: counted(need.count, 'question'),
         look: 'needs',
         says: `${need.title}, asked ${dates.fromNow(need.since, now)}`,
-        to: `../copies/${need.copyId}#post-${need.postId}`,
+        act: `Answer ${need.by.split(' ')[0]}`,
+        to: `copies/${need.copyId}#post-${need.postId}`,
       };
     case 'nothing-yet':
       return {
         tag: 'nothing yet',
         look: 'needs',
         says: `${need.title}, due ${dates.fromNow(need.due, now)}`,
-        to: `../copies/${need.copyId}`,
+        act: 'See what is there',
+        to: `copies/${need.copyId}`,
       };
     case 'missing':
       return {
         tag: 'missing',
         look: 'warn',
         says: `${need.title}, was due ${dates.fromNow(need.since, now)}`,
-        to: `../copies/${need.copyId}`,
+        act: 'See what is there',
+        to: `copies/${need.copyId}`,
       };
     case 'to-mark':
       return {
         tag: 'to mark',
         look: 'warn',
         says: `${need.title}, handed in ${need.isLate ? 'late, ' : ''}${dates.fromNow(need.since, now)}`,
-        to: `../marks/${need.releaseId}/${need.copyId}/${need.unit}`,
+        act: 'Mark it',
+        to: `marks/${need.releaseId}/${need.copyId}/${need.unit}`,
       };
     case 'silent':
       return {
         tag: 'quiet',
         look: 'plain',
         says: `${need.name} did nothing for ${counted(Math.floor((now - Date.parse(need.since)) / dayMs), 'day')}`,
-        to: null,
+        act: 'See the room',
+        to: `room/${groupId}`,
       };
   }
 }

@@ -1,0 +1,6 @@
+export { Answered } from './Answered.js';
+export { ofKind, stopsFor, useRound } from './round.js';
+export { RoundStrip } from './RoundStrip.js';
+export { useListRoomLinesQuery } from './roundsApi.js';
+export { sayNeed } from './sayNeed.js';
+export { Stops, useMinutes } from './Stops.js';
