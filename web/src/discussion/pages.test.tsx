@@ -240,6 +240,26 @@ describe('a discussion', () => {
     await user.click(screen.getByRole('button', { name: 'Show later threads' }));
     expect(await screen.findByText('A later thread')).toBeInTheDocument();
   });
+
+  it('finds the post that one came for on whatever page it stands, with the box to answer it open', async () => {
+    const [later, last] = [aPost('Jorge', 'A later thread'), aPost('Jorge', 'Is it salt?')];
+    const pages: Record<string, unknown> = {
+      first: aTalk([[jorge]], { next: jorge.id }),
+      [jorge.id]: aTalk([[later]], { next: later.id }),
+      [later.id]: aTalk([[last]], { next: null }),
+    };
+    showPage(
+      `${inCourse(`copies/${id('copy')}`)}#post-${last.id}`,
+      {
+        [`GET ${copyPath}`]: aHead({ kind: 'discussion', part: 'staff', settings }),
+        [`GET ${copyPath}/discussion`]: (_body: unknown, search: URLSearchParams) =>
+          pages[search.get('after') ?? 'first'],
+      },
+      'instructor',
+    );
+    expect(await screen.findByRole('textbox', { name: 'Your reply to Jorge' })).toBeInTheDocument();
+    expect(screen.getByText('Is it salt?')).toBeInTheDocument();
+  });
 });
 
 describe('a discussion on the Marking desk', () => {

@@ -1,4 +1,4 @@
-import { useLocation, useNavigate } from 'react-router';
+import { useLocation, useNavigate, useNavigation } from 'react-router';
 import { styled } from 'styled-components';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { StopAnswer } from '@jigsaw/core/rooms';
@@ -53,6 +53,7 @@ interface GoingProps {
 function Going({ course, round, keep }: GoingProps) {
   const navigate = useNavigate();
   const { pathname, hash } = useLocation();
+  const isOnTheWay = useNavigation().state !== 'idle';
   const now = useNow(null);
   const { data } = useListRoomLinesQuery(course.id);
   const answer = useAnswer(course.id);
@@ -93,7 +94,7 @@ function Going({ course, round, keep }: GoingProps) {
           <Tag>{sayHow(stop.state)}</Tag>
         )}
       </p>
-      {isOpen && `${base}/${to}` !== `${pathname}${hash}` && (
+      {isOpen && !isOnTheWay && `${base}/${to}` !== `${pathname}${hash}` && (
         <ButtonLink to={`${base}/${to}`}>Go there</ButtonLink>
       )}
       {isOpen && (
