@@ -81,9 +81,7 @@ export function needsOf(
       return answer ? [{ need: shown(need), said: answer.said, at: answer.at.toISOString() }] : [];
     }),
     score: scoreOfRoom(needs, now),
-    days: Array.from({ length: daysShown }, (_, at) =>
-      stands.reduce((sum, { days }) => sum + (days.get(today - daysShown + 1 + at) ?? 0), 0),
-    ),
+    days: daysTo(today, stands),
   };
 }
 
@@ -114,8 +112,11 @@ function ofStand(
 function silentOf(stands: readonly Stand[], members: readonly Member[], now: number): Need[] {
   if (!stands.some(({ due }) => due !== null && due > now - silentMs)) return [];
   const begun = Math.min(...stands.map(({ since }) => since));
+  const lastBy = new Map<EnrolmentId, number>();
+  for (const stand of stands)
+    for (const [id, at] of stand.lastBy) lastBy.set(id, Math.max(at, lastBy.get(id) ?? 0));
   return members.flatMap(({ enrolmentId, from }): Need[] => {
-    const last = Math.max(begun, from.getTime(), ...stands.map(({ lastBy }) => lastBy.get(enrolmentId) ?? 0));
+    const last = Math.max(begun, from.getTime(), lastBy.get(enrolmentId) ?? 0);
     return now - last >= silentMs ? [{ code: 'silent', enrolmentId, since: last }] : [];
   });
 }
@@ -136,6 +137,17 @@ export function newsOf(
   }
   const kinds = [...new Set(stands.map(({ kind }) => kind))];
   return { items: stands.length, kinds, unread, firstUnread, latest: last };
+}
+
+/** How much was written on each of the days shown, today last. */
+function daysTo(today: number, stands: readonly Stand[]): number[] {
+  const counts = Array<number>(daysShown).fill(0);
+  for (const { days } of stands)
+    for (const [day, count] of days) {
+      const at = day - today + daysShown - 1;
+      if (at >= 0 && at < daysShown) counts[at] = (counts[at] ?? 0) + count;
+    }
+  return counts;
 }
 
 const iso = (at: number) => new Date(at).toISOString();

@@ -108,7 +108,10 @@ export class RoomLinesService {
       { whom: viewer.role, stamp: '' }, // an observer is told less than those who mark
     );
     const ofAll = news.out.flatMap(({ release }) => (release.mode === 'common' ? [release.id] : []));
-    const { entered } = await this.gate.enterAll(person, viewer.courseId, { releases: ofAll });
+    const entered =
+      ofAll.length === 0
+        ? []
+        : (await this.gate.enterAll(person, viewer.courseId, { releases: ofAll })).entered;
     return {
       stands: [...stands.values()].flat(),
       unread: new Map(news.unread.map(({ copyId, unread }) => [copyId, unread])),
