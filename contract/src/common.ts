@@ -24,6 +24,7 @@ export const AudienceId = idOf<'audience'>();
 export const HeadingId = idOf<'heading'>();
 export const VisitId = idOf<'visit'>();
 export const CalendarAddressId = idOf<'calendar-address'>();
+export const NoteId = idOf<'note'>();
 
 /** What checks values of one shape. */
 export type Schema<Shape> = z.ZodType<Shape>;

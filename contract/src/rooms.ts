@@ -119,6 +119,25 @@ export const RoomLines = z.object({
 });
 export type RoomLines = z.infer<typeof RoomLines>;
 
+/** What each member of a group wrote lately in its room, and which rooms stand beside it. */
+export const Lately = z.object({
+  members: z.array(
+    z.object({
+      enrolmentId: EnrolmentId,
+      name: z.string(),
+      reading: z.string().nullable(),
+      /** How much on each of the last days, today last. */
+      days: z.array(z.number().int()),
+      /** null: nothing yet. */
+      last: z.object({ at: DateTime, title: z.string(), copyId: CopyId }).nullable(),
+    }),
+  ),
+  /** The rooms before and after it in its set, as far as the asker may look into them; null: there is none. */
+  previous: GroupTag.nullable(),
+  next: GroupTag.nullable(),
+});
+export type Lately = z.infer<typeof Lately>;
+
 /** What every copy has, whatever its kind. Its content is asked for from the kind. */
 export const CopyHead = z.object({
   id: CopyId,

@@ -10,12 +10,14 @@ const acts: readonly Act[] = [
   'release',
   'mark',
   'write-to-people',
+  'keep-notes',
+  'sit-in',
 ];
 
 it('gives each role these acts and no other', () => {
   const of = (role: Role) => acts.filter((act) => may(role, act));
   expect(of('instructor')).toEqual(acts);
-  expect(of('assistant')).toEqual(['read-course', 'place', 'mark', 'write-to-people']);
+  expect(of('assistant')).toEqual(['read-course', 'place', 'mark', 'write-to-people', 'keep-notes']);
   expect(of('observer')).toEqual(['read-course']);
   expect(of('student')).toEqual([]);
 });

@@ -9,6 +9,8 @@ export type Act =
   | 'release'
   | 'mark'
   | 'write-to-people'
+  /** Note something about groups and people, for staff alone, and read what is noted. */
+  | 'keep-notes'
   /** See the course as one of its students sees it; only for those who see the work of all groups anyway. */
   | 'sit-in';
 
@@ -21,9 +23,10 @@ const acts = {
     'release',
     'mark',
     'write-to-people',
+    'keep-notes',
     'sit-in',
   ],
-  assistant: ['read-course', 'place', 'mark', 'write-to-people'],
+  assistant: ['read-course', 'place', 'mark', 'write-to-people', 'keep-notes'],
   observer: ['read-course'],
   student: [],
 } satisfies Record<Role, readonly Act[]>;

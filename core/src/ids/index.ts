@@ -19,6 +19,7 @@ export type AudienceId = Id<'audience'>;
 export type HeadingId = Id<'heading'>;
 export type VisitId = Id<'visit'>;
 export type CalendarAddressId = Id<'calendar-address'>;
+export type NoteId = Id<'note'>;
 
 /** A value that the types say cannot exist: a new variant does not compile until it is handled. */
 export function unreachable(value: never): never {

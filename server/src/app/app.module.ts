@@ -26,6 +26,7 @@ import { UnitOfWork } from '../platform/unitOfWork.js';
 import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { OutlineModule } from '../outline/index.js';
+import { NotesModule } from '../notes/index.js';
 import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
@@ -84,6 +85,7 @@ export class AppModule {
         ReleaseModule,
         OutlineModule,
         OwnFilesModule,
+        NotesModule,
         SightlinesModule,
         ForeseenModule,
         ChecksModule,

@@ -31,6 +31,7 @@ import {
 import { CheckDismissalRow } from '../checks/index.js';
 import { OwnVersionRow } from '../ownFiles/index.js';
 import { AnsweredRow, AnswerSheetRow } from '../questionnaire/index.js';
+import { NoteRow } from '../notes/index.js';
 import { SeenCountRow, SeenRow, StopAnswerRow } from '../rooms/index.js';
 import { SavedAudienceRow } from '../audiences/index.js';
 import { RosterChangeRow } from '../roster/index.js';
@@ -41,7 +42,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow, StopAnswerRow,
+  HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow, StopAnswerRow, NoteRow,
   CalendarAddressRow, CallVisitRow, CallDoorRow, OwnVersionRow, CheckDismissalRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

@@ -47,7 +47,7 @@ const thereFor: Record<string, readonly Name[]> = {
   ),
   ...forAll(
     markers,
-    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom answerStop
+    `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom readLately answerStop listNotes addNote changeNote removeNote restoreNote
      readAllAnswers exportAnswers`,
   ),
   ...forAll([...markers, 'noor', 'jorge', 'amina', 'practice'], 'findCopies'),

@@ -146,4 +146,8 @@ const quiet: ReadonlySet<string> = new Set([
   'activity.restored',
   'roster.invited',
   'roster.written-to',
+  'note.written',
+  'note.changed',
+  'note.removed',
+  'note.restored',
 ]);

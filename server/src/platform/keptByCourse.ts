@@ -24,8 +24,10 @@ interface Kept<Value> {
 }
 
 type MadeOld<Key> = 'all' | 'nothing' | { readonly key: Key };
-const byRelease = <Key extends string>({ copies }: Happening): MadeOld<Key> =>
-  copies?.copyIds ? { key: copies.releaseId as string as Key } : 'all';
+const byRelease = <Key extends string>({ copies, type }: Happening): MadeOld<Key> => {
+  if (type.startsWith('note.')) return 'nothing'; // what staff note to themselves
+  return copies?.copyIds ? { key: copies.releaseId as string as Key } : 'all';
+};
 
 /** So many courses are kept at a time; that which was asked for longest ago makes room. */
 const mostCourses = 100;

@@ -1,5 +1,7 @@
 export { CopyHeads } from './copyHeads.service.js';
 export { MarksInRooms } from './marksInRooms.js';
+export { staffOfRoom } from './entering.js';
+export { membersByName } from './members.js';
 export type { Waiting } from './marksInRooms.js';
 export { News } from './news.service.js';
 export { RoomsModule } from './rooms.module.js';

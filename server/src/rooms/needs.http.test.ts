@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { RoomLine, RoomLines, RoomNeed } from '@jigsaw/contract/rooms';
+import type { Lately, RoomLine, RoomLines, RoomNeed } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
-import { aCourse, aMember, aText, copyOf, released } from '../test/aCourse.js';
+import { aCourse, aMember, aText, copyOf, crockIsLedBy, released } from '../test/aCourse.js';
 import type { CourseForTests } from '../test/aCourse.js';
 import type { Browser, TestServer } from '../test/testServer.js';
 import { password, startTestServer } from '../test/testServer.js';
@@ -130,4 +130,27 @@ it('tells how much was written day by day, by the days of the course', async () 
   expect((await lineOf('Crock')).days).toEqual([2, ...Array<number>(13).fill(0)]);
   server.clock.set('2026-11-26T00:10:00Z');
   expect((await lineOf('Crock')).days).toEqual(Array<number>(14).fill(0));
+});
+
+it('tells what each member wrote lately, in their group’s copies', async () => {
+  await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
+  const crock = (await lineOf('Crock')).group.id;
+  const latelyIn = async () => ((await given.instructor.get(`/api/groups/${crock}/lately`).expect(200)).body as Lately); // prettier-ignore
+  const lately = async () => (await latelyIn()).members;
+  await say(student('noor'), await copyOf(student('noor'), given.course.id, 'Talk'), 'One');
+  await say(student('amina'), await copyOf(student('amina'), given.course.id, 'Talk'), 'Of another group');
+  server.clock.pass({ days: 1 });
+  const talk = await copyOf(student('noor'), given.course.id, 'Talk');
+  await say(student('noor'), talk, 'Two');
+  await say(student('noor'), talk, 'Three');
+  expect(await lately()).toMatchObject([
+    { name: 'Jorge', days: Array<number>(14).fill(0), last: null },
+    { name: 'Noor', days: [...Array<number>(12).fill(0), 1, 2], last: { title: 'Talk', copyId: talk, at: '2026-11-11T10:03:00.000Z' } },
+  ]); // prettier-ignore
+  expect(await latelyIn()).toMatchObject({ previous: null, next: { name: 'Carboy' } });
+  const assistant = await aMember(server, given, `tomas${count}`, 'assistant');
+  await crockIsLedBy(given, `Tomas${count}`);
+  expect((await assistant.get(`/api/groups/${crock}/lately`).expect(200)).body).toMatchObject({ previous: null, next: null }); // prettier-ignore
+  await assistant.get(`/api/groups/${(await lineOf('Carboy')).group.id}/lately`).expect(404);
+  await student('noor').get(`/api/groups/${crock}/lately`).expect(404);
 });

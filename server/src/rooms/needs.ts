@@ -2,15 +2,8 @@ import type { RoomLine, RoomNeed } from '@jigsaw/contract/rooms';
 import type { CopyId, EnrolmentId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import type { Need, StopAnswer } from '@jigsaw/core/rooms';
-import {
-  daysShown,
-  inOrderOfNeed,
-  isAnswered,
-  scoreOfRoom,
-  silentMs,
-  soonMs,
-  subjectOf,
-} from '@jigsaw/core/rooms';
+import { inOrderOfNeed, isAnswered, scoreOfRoom, silentMs, soonMs, subjectOf } from '@jigsaw/core/rooms';
+import { daysTo } from './days.js';
 import type { Stand } from './stands.js';
 
 interface Member {
@@ -81,7 +74,10 @@ export function needsOf(
       return answer ? [{ need: shown(need), said: answer.said, at: answer.at.toISOString() }] : [];
     }),
     score: scoreOfRoom(needs, now),
-    days: daysTo(today, stands),
+    days: daysTo(
+      today,
+      stands.flatMap(({ days }) => [...days]),
+    ),
   };
 }
 
@@ -137,17 +133,6 @@ export function newsOf(
   }
   const kinds = [...new Set(stands.map(({ kind }) => kind))];
   return { items: stands.length, kinds, unread, firstUnread, latest: last };
-}
-
-/** How much was written on each of the days shown, today last. */
-function daysTo(today: number, stands: readonly Stand[]): number[] {
-  const counts = Array<number>(daysShown).fill(0);
-  for (const { days } of stands)
-    for (const [day, count] of days) {
-      const at = day - today + daysShown - 1;
-      if (at >= 0 && at < daysShown) counts[at] = (counts[at] ?? 0) + count;
-    }
-  return counts;
 }
 
 const iso = (at: number) => new Date(at).toISOString();

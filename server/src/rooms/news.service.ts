@@ -129,11 +129,18 @@ export class News {
   async writtenIn(releases: readonly Released[], timeZone: string, since: Date): Promise<readonly Written[]> {
     const { sql, lists } = this.itemsIn(releases, 2);
     if (lists.length === 0) return [];
-    return this.dataSource.query<Written[]>(
-      `SELECT "copyId", "authorId", CASE WHEN "at" >= $2 THEN ("at" AT TIME ZONE $1)::date - DATE '1970-01-01' END AS "day", count(*)::int AS "count", max("at") AS "at"
-         FROM (${sql}) i GROUP BY 1, 2, 3`,
-      [timeZone, since, ...lists],
-    );
+    return this.dataSource.query<Written[]>(writtenSql(sql), [timeZone, since, ...lists]);
+  }
+
+  /** The same for some copies, item by item that is in them. */
+  async writtenInCopies(
+    accesses: readonly CopyAccess[],
+    timeZone: string,
+    since: Date,
+  ): Promise<readonly Written[]> {
+    const { sql, lists } = this.itemsOf(accesses);
+    if (lists.length === 0) return [];
+    return this.dataSource.query<Written[]>(writtenSql(sql), [timeZone, since, ...lists]);
   }
 
   /** One query over the kinds of these releases; their ids are parameters after the first `taken`. */
@@ -204,6 +211,9 @@ export class News {
   }
 }
 
+const writtenSql = (items: string) =>
+  `SELECT "copyId", "authorId", CASE WHEN "at" >= $2 THEN ("at" AT TIME ZONE $1)::date - DATE '1970-01-01' END AS "day", count(*)::int AS "count", max("at") AS "at"
+     FROM (${items}) i GROUP BY 1, 2, 3`;
 const visible = `("ownerId" IS NULL OR "ownerId" = $1 OR $2::boolean)`;
 const isNew = `i."authorId" <> $1 AND i."version" > COALESCE(s."version", 0)`;
 const seesAll = ({ viewer }: CopyAccess) => viewer.role !== 'student';

@@ -13,6 +13,7 @@ import { KeptByCourse } from '../platform/keptByCourse.js';
 import type { CopyAccess } from '../release/index.js';
 import { Gate, isOut } from '../release/index.js';
 import { groupsOfSets, groupTags, setsOfCourse } from '../sets/index.js';
+import { dayIn } from './days.js';
 import { membersByName } from './members.js';
 import { News } from './news.service.js';
 import { RoomsService } from './rooms.service.js';
@@ -122,9 +123,3 @@ export class RoomLinesService {
 
 const ofNoGroup = (accesses: readonly CopyAccess[]) =>
   accesses.filter((access) => access.copy.groupId === null);
-
-/** The day that it is there, counted from 1970 on. */
-function dayIn(timeZone: string, at: Date): number {
-  const day = new Intl.DateTimeFormat('en-CA', { timeZone, dateStyle: 'short' }).format(at);
-  return Math.round(Date.parse(`${day}T00:00:00Z`) / 86_400_000);
-}

@@ -5,6 +5,7 @@ import {
   AnswerStop,
   CopiesOfActivity,
   CopyHead,
+  Lately,
   RoomLines,
   RoomList,
   RoomView,
@@ -14,6 +15,7 @@ import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CopyHeads } from './copyHeads.service.js';
+import { LatelyService } from './lately.service.js';
 import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { StopsService } from './stops.service.js';
@@ -25,6 +27,7 @@ export class RoomsController {
     private readonly rooms: RoomsService,
     private readonly roomLines: RoomLinesService,
     private readonly stops: StopsService,
+    private readonly latelyService: LatelyService,
     private readonly heads: CopyHeads,
   ) {}
 
@@ -76,6 +79,18 @@ export class RoomsController {
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
   ): Promise<RoomView> {
     return this.rooms.room(person, groupId);
+  }
+
+  @Endpoint('GET /groups/:groupId/lately', {
+    id: 'readLately',
+    does: 'For staff: what each member of a group wrote lately',
+    answer: Lately,
+  })
+  lately(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+  ): Promise<Lately> {
+    return this.latelyService.read(person, groupId);
   }
 
   @Endpoint('GET /activities/:activityId/copies', {

@@ -3,6 +3,7 @@ import { CourseModule } from '../course/index.js';
 import { OwnFilesModule } from '../ownFiles/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { CopyHeads } from './copyHeads.service.js';
+import { LatelyService } from './lately.service.js';
 import { MarksInRooms } from './marksInRooms.js';
 import { News } from './news.service.js';
 import { RoomsController } from './rooms.controller.js';
@@ -16,7 +17,17 @@ import { Stands } from './stands.js';
 @Module({
   imports: [CourseModule, ReleaseModule, OwnFilesModule],
   controllers: [RoomsController, SeenController],
-  providers: [RoomsService, RoomLinesService, StopsService, CopyHeads, News, StaffNews, Stands, MarksInRooms],
+  providers: [
+    RoomsService,
+    RoomLinesService,
+    StopsService,
+    LatelyService,
+    CopyHeads,
+    News,
+    StaffNews,
+    Stands,
+    MarksInRooms,
+  ],
   exports: [CopyHeads, News, StaffNews, MarksInRooms],
 })
 export class RoomsModule {}

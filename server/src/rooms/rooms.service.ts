@@ -12,7 +12,8 @@ import { Clock } from '../platform/clock.js';
 import { problems } from '../platform/problems.js';
 import type { CopyAccess, Listed } from '../release/index.js';
 import { dueOf, Gate, isOut, Kinds, membersOfCopies, plainDecimal } from '../release/index.js';
-import { groupsForMembers, groupTags, setOf } from '../sets/index.js';
+import { groupsForMembers, groupTags } from '../sets/index.js';
+import { staffOfRoom } from './entering.js';
 import { MarksInRooms } from './marksInRooms.js';
 import type { CopyNews } from './news.service.js';
 import { membersByName } from './members.js';
@@ -42,12 +43,8 @@ export class RoomsService {
    * @throws not-found for a group that is not theirs to look into, too. */
   async room(person: SignedIn, groupId: GroupId): Promise<RoomView> {
     const { manager } = this.dataSource;
-    const tag = (await groupTags(manager, [groupId])).get(groupId);
-    if (!tag) throw problems.notFound();
-    const { courseId } = await setOf(manager, tag.setId);
-    const viewer = await this.viewers.staff(person, courseId, 'read-course');
-    if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();
-    const { entered } = await this.gate.enterAll(person, courseId, { group: groupId });
+    const viewer = await staffOfRoom(manager, this.viewers, person, groupId, 'read-course');
+    const { entered } = await this.gate.enterAll(person, viewer.courseId, { group: groupId });
     const { rooms } = await this.furnish(viewer, [groupId], entered);
     return sure(rooms[0]);
   }

@@ -2,12 +2,13 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import type { CopyId, CourseId, EnrolmentId, GroupId, ReleaseId } from '@jigsaw/core/ids';
 import { groupedBy, keyedBy, sure } from '@jigsaw/core/lists';
-import { daysShown, soonMs } from '@jigsaw/core/rooms';
+import { soonMs } from '@jigsaw/core/rooms';
 import { courseOf } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import type { CountedUntil } from '../platform/keptByCourse.js';
 import type { CopyAccess, OpenQuestions } from '../release/index.js';
 import { Gate, Kinds, membersOfCopies, nextDue } from '../release/index.js';
+import { sinceShown } from './days.js';
 import { MarksInRooms } from './marksInRooms.js';
 import type { Waiting } from './marksInRooms.js';
 import { News } from './news.service.js';
@@ -75,7 +76,7 @@ export class Stands {
     const releases = [...keyedBy(own, ({ release }) => release.id).values()];
     const latest = keyedBy(await this.news.latestIn(releases), (each) => each.copyId);
     const written = groupedBy(
-      await this.news.writtenIn(releases, timeZone, new Date(now.getTime() - (daysShown + 1) * dayMs)),
+      await this.news.writtenIn(releases, timeZone, sinceShown(now)),
       (row) => row.copyId,
     );
     const questions = await this.kinds.openQuestions(own, manager);
@@ -104,7 +105,6 @@ export class Stands {
   }
 }
 
-const dayMs = 86_400_000;
 const isRecent = <Row extends { readonly day: number | null }>(row: Row): row is Row & { readonly day: number } => row.day !== null; // prettier-ignore
 
 /** When time alone makes it old: something is due, or is due soon. */

@@ -3,6 +3,7 @@ import type { AudienceList } from '@jigsaw/contract/audiences';
 import type { CheckList } from '@jigsaw/contract/checks';
 import type { OutlineView } from '@jigsaw/contract/outline';
 import type { MarkView } from '@jigsaw/contract/marks';
+import type { NoteList } from '@jigsaw/contract/notes';
 import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { CourseSettings } from '@jigsaw/contract/course';
@@ -46,6 +47,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     tables,
     audience,
     heading,
+    noteId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -97,6 +99,8 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
     one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
     one('answerStop', 'put', inCourse('stops'), () => ({ groupId: sure(crock).id, code: 'question', subjectId: talk, upTo: '2026-11-10T10:00:00.000Z', said: 'later' })), // prettier-ignore
+    one('addNote', 'post', `groups/${sure(crock).id}/notes`, () => ({ id: randomUUID(), text: 'Both leave early.', about: noor.enrolmentId })), // prettier-ignore
+    one('changeNote', 'put', `notes/${noteId}`, async () => ({ text: 'Louder', version: (await read<NoteList>(`groups/${sure(crock).id}/notes`)).notes.find((each) => each.id === noteId)?.version ?? 0 })), // prettier-ignore
     one('startPractice', 'post', inCourse('practice'), () => ({ groupId: sure(crock).id })),
     one('restorePractice', 'post', inCourse('practice/restore'), () => ({ round: 1 })),
     one('foreseeSight', 'post', inCourse('foreseen'), () => ({ act: 'withdraw', activityId: live.id })),
@@ -209,6 +213,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     changeId,
     audience,
     heading,
+    noteId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -240,6 +245,10 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('readMyMarks', 'my-marks', noor.browser),
     ofCourse('listRooms', 'rooms'),
     ofCourse('listRoomLines', 'room-lines'),
+    one('readLately', 'get', `groups/${sure(crock).id}/lately`),
+    one('listNotes', 'get', `groups/${sure(crock).id}/notes`),
+    one('removeNote', 'delete', `notes/${noteId}`),
+    one('restoreNote', 'post', `notes/${noteId}/restore`),
     one('readRoom', 'get', `groups/${sure(crock).id}/room`),
     ofCourse('readPlaces', `roster/${noor.enrolmentId}/places`),
     ofCourse('listGroupSets', 'sets'),

@@ -40,6 +40,8 @@ export interface Things {
   readonly changeId: string;
   readonly audience: AudienceView;
   readonly heading: HeadingView;
+  /** Of the instructor, about Crock. */
+  readonly noteId: string;
 }
 
 export async function someThings(given: CourseForTests): Promise<Things> {
@@ -98,7 +100,10 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const outline = (
     await instructor.post(`/api/courses/${course.id}/headings`).send({ title: 'Milk' }).expect(200)
   ).body as OutlineView;
+  const noteId = randomUUID();
+  await instructor.post(`/api/groups/${sure(given.board.groups[0]).id}/notes`).send({ id: noteId, text: 'Quiet', about: null }).expect(200); // prettier-ignore
   return {
+    noteId,
     audience,
     heading: sure(outline.headings[0]),
     live,

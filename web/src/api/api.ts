@@ -79,6 +79,7 @@ export const tagTypes = [
   'Post',
   'Room',
   'Stop',
+  'Note',
   'Desk',
   'Gradebook',
   'Mark',

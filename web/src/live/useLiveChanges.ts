@@ -34,6 +34,10 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'outline.changed': ['Outline'],
   'check.dismissed': ['Check'],
   'check.taken-up': ['Check'],
+  'note.written': ['Note'],
+  'note.changed': ['Note'],
+  'note.removed': ['Note'],
+  'note.restored': ['Note'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],
@@ -54,6 +58,10 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
 };
 /** Of these the page that did them has shown all that they change before it hears of them. */
 const shownByTheAct: ReadonlySet<string> = new Set([
+  'note.written',
+  'note.changed',
+  'note.removed',
+  'note.restored',
   'students.placed',
   'outline.changed',
   'mark.drafted',
@@ -66,6 +74,10 @@ const countsNowhere: ReadonlySet<string> = new Set([
   'outline.changed',
   'check.dismissed',
   'check.taken-up',
+  'note.written',
+  'note.changed',
+  'note.removed',
+  'note.restored',
 ]);
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];

@@ -2,7 +2,7 @@ import { Flag, Lock } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { RoomView } from '@jigsaw/contract/rooms';
-import { Emblem, Empty, hueOfGroup, PersonName } from '../look/index.js';
+import { Emblem, Empty, hueOfGroup, PersonName, Split } from '../look/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
 import { PractiseButton } from '../practice/index.js';
 import { NamingButton } from './NamingButton.js';
@@ -96,16 +96,19 @@ const mostMembersShown = 8;
 
 /** A group's room: whose it is, who is in it, and what was released to it.
  * @param way leads to other rooms.
- * @param who sees it, in words. */
+ * @param who sees it, in words.
+ * @param aside stands beside it, for staff. */
 export function Room({
   room,
   way,
   who,
+  aside,
   children,
 }: {
   readonly room: RoomView;
   readonly way: ReactNode;
   readonly who: string;
+  readonly aside?: ReactNode;
   readonly children?: ReactNode;
 }) {
   const { dates } = useCourse();
@@ -139,7 +142,7 @@ export function Room({
           )}
         </ul>
       </Sill>
-      <Body>
+      <Beside aside={aside}>
         {room.about && <p className="about">{room.about}</p>}
         <h2>In this room</h2>
         {room.items.length === 0 ? (
@@ -148,7 +151,17 @@ export function Room({
           <Things label="In this room" items={room.items.toSorted(owedFirst)} dates={dates} />
         )}
         {children}
-      </Body>
+      </Beside>
     </Frame>
+  );
+}
+
+function Beside({ aside, children }: { readonly aside: ReactNode; readonly children: ReactNode }) {
+  if (aside === undefined) return <Body>{children}</Body>;
+  return (
+    <Split $aside="372px">
+      <Body>{children}</Body>
+      {aside}
+    </Split>
   );
 }

@@ -1,12 +1,27 @@
-import { Link, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { styled } from 'styled-components';
-import type { RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { Lately, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import type { GroupTag } from '@jigsaw/contract/sets';
+import { may } from '@jigsaw/core/course';
 import { ProblemStrip, unshown } from '../api/index.js';
-import { ButtonLink, Emblem, Empty, hueOfGroup, Waiting } from '../look/index.js';
+import {
+  Button,
+  ButtonLink,
+  Emblem,
+  Empty,
+  hueOfGroup,
+  Key,
+  PersonName,
+  Small,
+  Waiting,
+} from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { Notes } from '../notes/index.js';
+import { useKey } from '../page/index.js';
 import { Body, Frame, Room } from './Room.js';
-import { useListRoomsQuery, useReadRoomQuery } from './roomsApi.js';
+import { useListRoomsQuery, useReadLatelyQuery, useReadRoomQuery } from './roomsApi.js';
 import { owedFirst, Things } from './Things.js';
+import { Trace } from './Trace.js';
 
 const Rooms = styled.nav`
   display: flex;
@@ -34,9 +49,42 @@ const Rooms = styled.nav`
   }
 `;
 const Way = styled.nav`
+  display: flex;
+  gap: 8px;
   padding: 6px 26px;
   border-bottom: var(--hair);
   background: var(--surface);
+`;
+
+const ForStaff = styled.aside`
+  overflow: auto;
+  display: grid;
+  gap: 24px;
+  align-content: start;
+  padding: 20px 20px 32px;
+  background: var(--sunk);
+  border-left: 1px solid var(--ink);
+  table {
+    width: 100%;
+    font: var(--t-13);
+    margin-top: 6px;
+  }
+  td,
+  th {
+    padding: 5px 0;
+    text-align: left;
+    font-weight: inherit;
+    border-bottom: var(--hair);
+    overflow-wrap: anywhere;
+  }
+  td:last-child {
+    width: 118px;
+  }
+  small {
+    display: block;
+    font: var(--t-12);
+    color: var(--ink-2);
+  }
 `;
 
 /** A group's room: for its members, and for staff who look into it. */
@@ -51,7 +99,9 @@ export function RoomPage() {
 }
 
 function RoomForStaff({ groupId }: { readonly groupId: string }) {
+  const { course } = useCourse();
   const room = useReadRoomQuery(groupId);
+  const lately = useReadLatelyQuery(groupId);
   if (unshown(room) !== undefined)
     return <ProblemStrip of={room.error} onRetry={() => void room.refetch()} />;
   if (!room.currentData) return <Waiting what="the room" />;
@@ -63,10 +113,75 @@ function RoomForStaff({ groupId }: { readonly groupId: string }) {
           <ButtonLink kind="quiet" to="../rooms">
             All rooms
           </ButtonLink>
+          {lately.currentData && <Neighbours {...lately.currentData} />}
         </Way>
+      }
+      aside={
+        <ForStaff aria-label="For staff">
+          {lately.error !== undefined && <ProblemStrip of={lately.error} />}
+          {lately.currentData && <MembersLately members={lately.currentData.members} />}
+          {may(course.role, 'keep-notes') && (
+            <Notes key={groupId} groupId={groupId} members={room.currentData.members} />
+          )}
+        </ForStaff>
       }
       who="You see this room as its members do. They are not told."
     />
+  );
+}
+
+/** The rooms beside it, each a key away. */
+function Neighbours({ previous, next }: Lately) {
+  const navigate = useNavigate();
+  const go = (group: GroupTag | null) => group && void navigate(`../room/${group.id}`);
+  useKey('p', () => go(previous));
+  useKey('n', () => go(next));
+  return (
+    <>
+      <Button kind="quiet" isDisabled={previous === null} onPress={() => go(previous)}>
+        {previous ? `Previous: ${previous.name}` : 'First room'} <Key>P</Key>
+      </Button>
+      <Button kind="quiet" isDisabled={next === null} onPress={() => go(next)}>
+        {next ? `Next: ${next.name}` : 'Last room'} <Key>N</Key>
+      </Button>
+    </>
+  );
+}
+
+/** What each member wrote lately. */
+function MembersLately({ members }: Pick<Lately, 'members'>) {
+  const { dates } = useCourse();
+  return (
+    <section>
+      <h2>Lately</h2>
+      {members.length === 0 ? (
+        <Small>No one is in this group.</Small>
+      ) : (
+        <table aria-label="Lately">
+          <tbody>
+            {members.map(({ enrolmentId, name, reading, last, days }) => (
+              <tr key={enrolmentId}>
+                <th scope="row">
+                  <PersonName name={name} reading={reading} />
+                  <small>
+                    {last ? (
+                      <>
+                        {dates.fromNow(last.at)} in <Link to={`../copies/${last.copyId}`}>{last.title}</Link>
+                      </>
+                    ) : (
+                      'Nothing written yet'
+                    )}
+                  </small>
+                </th>
+                <td>
+                  <Trace days={days} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
   );
 }
 

@@ -10,6 +10,7 @@ import { useLines, useNow } from '../page/index.js';
 import type { Dates } from '../look/index.js';
 import { Emblem, hueOfGroup, PersonName, Small, Spoken, Tag } from '../look/index.js';
 import { sayNeed } from '../rounds/index.js';
+import { Trace } from './Trace.js';
 
 const rowHeight = 48;
 
@@ -225,35 +226,5 @@ function Needs({
       <Tag $look={look}>{tag}</Tag> <Link to={`../${to}`}>{says}</Link>
       {more.length > 0 && <Small> and {counted(more.length, 'more', 'more')}</Small>}
     </span>
-  );
-}
-
-const barPx = { width: 6, gap: 2, height: 22 } as const;
-
-/** A bar for each day, as high as much was written on it; a line where nothing was. */
-function Trace({ days }: { readonly days: readonly number[] }) {
-  const most = Math.max(4, ...days);
-  const all = days.reduce((sum, count) => sum + count, 0);
-  return (
-    <svg
-      role="img"
-      aria-label={`${all} written in ${days.length} days, ${days.at(-1) ?? 0} of it today`}
-      width={days.length * (barPx.width + barPx.gap)}
-      height={barPx.height}
-    >
-      {days.map((count, at) => {
-        const height = count === 0 ? 1.5 : Math.max(3, Math.sqrt(count / most) * barPx.height);
-        return (
-          <rect
-            key={at}
-            x={at * (barPx.width + barPx.gap)}
-            y={barPx.height - height}
-            width={barPx.width}
-            height={height}
-            fill={count === 0 ? 'var(--edge)' : 'var(--hue)'}
-          />
-        );
-      })}
-    </svg>
   );
 }

@@ -1,0 +1,2 @@
+export { NotesModule } from './notes.module.js';
+export { NoteRow } from './notes.rows.js';

@@ -1,0 +1,150 @@
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import type { NoteList } from '@jigsaw/contract/notes';
+import type { BoardView } from '@jigsaw/contract/placing';
+import type { GroupSetView } from '@jigsaw/contract/sets';
+import type { GroupId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
+import { aCourse, aMember, crockIsLedBy } from '../test/aCourse.js';
+import type { CourseForTests } from '../test/aCourse.js';
+import { follow } from '../test/following.js';
+import { marker, tellAll } from '../test/marker.js';
+import type { Browser, TestServer } from '../test/testServer.js';
+import { startTestServer } from '../test/testServer.js';
+
+let server: TestServer;
+let given: CourseForTests;
+let assistant: Browser;
+let crock: GroupId;
+let carboy: GroupId;
+let count = 0;
+
+beforeAll(async () => {
+  server = await startTestServer();
+});
+afterAll(() => server.stop());
+beforeEach(async () => {
+  server.clock.set('2026-11-10T10:00:00Z');
+  const school = `o${++count}.example`;
+  given = await aCourse(server, { students: 5, groups: 2, email: `ilse@${school}`, school }); // Crock: noor, jorge; Carboy: amina, kofi
+  assistant = await aMember(server, given, `tomas${count}`, 'assistant');
+  [crock, carboy] = given.board.groups.map(({ id }) => id) as [GroupId, GroupId];
+});
+
+const student = (name: string) => sure(given.students.get(name));
+const note = (text: string, about: string | null = null, id = randomUUID()) => ({ id, text, about });
+const add = (body: object, by: Browser = given.instructor, group = crock) => by.post(`/api/groups/${group}/notes`).send(body); // prettier-ignore
+const notesIn = async (by: Browser = given.instructor) =>
+  ((await by.get(`/api/groups/${crock}/notes`).expect(200)).body as NoteList).notes;
+const words = async (by?: Browser) => (await notesIn(by)).map(({ text }) => text);
+
+describe('what staff note about a group', () => {
+  it('is there for all of them who mark, as it was typed, the newest first, about the group or one of its members', async () => {
+    await add(note('  Two lines,\nand space  ')).expect(200);
+    server.clock.pass({ minutes: 5 });
+    await add(note('Speaks for all', student('noor').enrolmentId), assistant).expect(200);
+    expect(await notesIn()).toMatchObject([
+      { text: 'Speaks for all', about: { name: 'Noor' }, author: { isYou: false, isStaff: true }, createdAt: '2026-11-10T10:05:00.000Z', editedAt: null, mayRemove: true },
+      { text: '  Two lines,\nand space  ', about: null, author: { isYou: true }, mayRemove: true },
+    ]); // prettier-ignore
+    expect((await notesIn(assistant)).map(({ mayRemove }) => mayRemove)).toEqual([true, false]);
+  });
+
+  it('is written once, however often it is sent', async () => {
+    const body = note('Once');
+    const answers = await Promise.all([add(body), add(body), add(body)]);
+    expect(answers.map(({ status }) => status)).toEqual([200, 200, 200]);
+    expect(await words()).toEqual(['Once']);
+  });
+
+  it('is about who is in the group, and has words', async () => {
+    await add(note('Elsewhere', student('amina').enrolmentId)).expect(422);
+    await add(note('')).expect(422);
+    await add(note('x'.repeat(5001))).expect(422);
+    await add(note(' \n ')).expect(422);
+    expect(await words()).toEqual([]);
+    await add(note('x'.repeat(5000))).expect(200);
+  });
+
+  it('is changed by its author alone, and not over what they wrote in another window', async () => {
+    await add(note('First')).expect(200);
+    const { id, version } = sure((await notesIn())[0]);
+    const change = (text: string, by: Browser = given.instructor) =>
+      by.put(`/api/notes/${id}`).send({ text, version });
+    await change('Not mine', assistant).expect(403);
+    server.clock.pass({ minutes: 1 });
+    await change('Second').expect(200);
+    const { body } = await change('Third').expect(409);
+    expect(body).toMatchObject({ type: '/problems/stale-write', current: { text: 'Second', version: version + 1 } }); // prettier-ignore
+    expect(await notesIn()).toMatchObject([{ text: 'Second', editedAt: '2026-11-10T10:01:00.000Z' }]);
+  });
+
+  it('is removed by its author or an instructor, and is there again when that is undone', async () => {
+    const mine = note('Mine');
+    await add(mine).expect(200);
+    const theirs = note('Theirs');
+    await add(theirs, assistant).expect(200);
+    await assistant.delete(`/api/notes/${mine.id}`).expect(403);
+    await given.instructor.delete(`/api/notes/${theirs.id}`).expect(200);
+    await given.instructor.delete(`/api/notes/${theirs.id}`).expect(200); // pressed twice
+    expect(await words()).toEqual(['Mine']);
+    await given.instructor.put(`/api/notes/${theirs.id}`).send({ text: 'New', version: 1 }).expect(404);
+    await given.instructor.post(`/api/notes/${theirs.id}/restore`).expect(200);
+    expect((await words()).toSorted()).toEqual(['Mine', 'Theirs']);
+  });
+
+  it('keeps the group from being removed as if it had never been used', async () => {
+    const cellars = await given.instructor
+      .post(`/api/courses/${given.course.id}/sets`)
+      .send({
+        name: 'Cellars',
+        shape: { by: 'count', groups: 2 },
+        capacity: null,
+        pattern: 'C {n}',
+        names: [],
+      })
+      .expect(200);
+    const { id } = cellars.body as GroupSetView;
+    const { groups } = (await given.instructor.get(`/api/sets/${id}/board`).expect(200)).body as BoardView;
+    const removed = groups.map((group) => group.id);
+    await add(note('Stays'), given.instructor, sure(removed[1])).expect(200);
+    const remove = (ids: string[]) => given.instructor.put(`/api/sets/${id}/groups`).send({ groups: [], removed: ids }); // prettier-ignore
+    const { body } = await remove(removed).expect(409);
+    expect(body).toMatchObject({ detail: 'C 2 has members, work or notes, so it cannot be removed. Lock it to keep people out. Nothing was changed.' }); // prettier-ignore
+    await remove([sure(removed[0])]).expect(200);
+  });
+});
+
+describe('no one else', () => {
+  it('reads it: no student, no observer, no assistant of other groups', async () => {
+    const theNote = note('Not for them');
+    await add(theNote).expect(200);
+    const observer = await aMember(server, given, `olga${count}`, 'observer');
+    await observer.get(`/api/groups/${crock}/notes`).expect(403);
+    for (const [by, status] of [
+      [student('noor').browser, 404],
+      [student('amina').browser, 404],
+      [server.browser(), 401],
+    ] as const) {
+      await by.get(`/api/groups/${crock}/notes`).expect(status);
+      await add(note('Mine'), by).expect(status);
+      await by.put(`/api/notes/${theNote.id}`).send({ text: 'Mine', version: 1 }).expect(status);
+      await by.delete(`/api/notes/${theNote.id}`).expect(status);
+      await by.post(`/api/notes/${theNote.id}/restore`).expect(status);
+    }
+    await crockIsLedBy(given, `Tomas${count}`);
+    await assistant.get(`/api/groups/${crock}/notes`).expect(200);
+    await assistant.get(`/api/groups/${carboy}/notes`).expect(404);
+    expect(await words()).toEqual(['Not for them']);
+  });
+
+  it('hears of it', async () => {
+    const [theirs, hers] = [await follow(given.instructor, given.course.id), await follow(student('noor').browser, given.course.id)]; // prettier-ignore
+    await add(note('Quiet'), assistant).expect(200);
+    await tellAll(server, given.course.id);
+    expect(await theirs.until(marker)).toContain('note.written');
+    expect((await hers.until(marker)).filter((type) => type.startsWith('note.'))).toEqual([]);
+    theirs.stop();
+    hers.stop();
+  });
+});

@@ -1,0 +1,25 @@
+import type { EntityManager } from 'typeorm';
+import type { Act, Viewer } from '@jigsaw/core/course';
+import type { GroupId } from '@jigsaw/core/ids';
+import type { Viewers } from '../course/index.js';
+import type { SignedIn } from '../identity/index.js';
+import { problems } from '../platform/problems.js';
+import { groupTags, setOf } from '../sets/index.js';
+
+/** Someone of the staff at a group's room.
+ * @param act what they are to be allowed to.
+ * @throws not-found for a group that is not theirs to look into, too. */
+export async function staffOfRoom(
+  manager: EntityManager,
+  viewers: Viewers,
+  person: SignedIn,
+  groupId: GroupId,
+  act: Act,
+): Promise<Viewer> {
+  const tag = (await groupTags(manager, [groupId])).get(groupId);
+  if (!tag) throw problems.notFound();
+  const { courseId } = await setOf(manager, tag.setId);
+  const viewer = await viewers.staff(person, courseId, act);
+  if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();
+  return viewer;
+}
