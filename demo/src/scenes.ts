@@ -1,12 +1,12 @@
 import type { PostView } from '@jigsaw/contract/discussion';
-import type { RoomLines } from '@jigsaw/contract/rooms';
+import type { Lately, RoomLines } from '@jigsaw/contract/rooms';
 import type { PageView, WikiView } from '@jigsaw/contract/wiki';
 import { v7 as uuid } from 'uuid';
 import { sure } from '@jigsaw/core/lists';
 import type { Client } from './client.js';
 import { blankPage, filledPrompt, growth, logBrief, logPrompt, saltMistake } from './log.js';
 import type { Vessel } from './people.js';
-import { vessels } from './people.js';
+import { staff, vessels } from './people.js';
 import { reportRubric } from './rubricOfReport.js';
 import type { Stage } from './stage.js';
 import { copiesOf, release, roomsOf, write } from './stage.js';
@@ -256,4 +256,24 @@ export async function practise({ instructor, courseId }: Stage, vessel: Vessel):
   const { lines } = await instructor.get<RoomLines>(`courses/${courseId}/room-lines`);
   const { group } = sure(lines.find((line) => line.group.name === vessel));
   await instructor.post(`courses/${courseId}/practice`, { groupId: group.id });
+}
+
+/** What staff note about two benches, for themselves. */
+export async function noteSome({ instructor, people, courseId, clock }: Stage): Promise<void> {
+  const { lines } = await instructor.get<RoomLines>(`courses/${courseId}/room-lines`);
+  const groupOf = (vessel: Vessel) => sure(lines.find((line) => line.group.name === vessel)).group.id;
+  const note = async (by: Client, vessel: Vessel, text: string, member: number | null = null) => {
+    const { members } = await by.get<Lately>(`groups/${groupOf(vessel)}/lately`);
+    const about = member === null ? null : sure(members[member]).enrolmentId;
+    await by.post(`groups/${groupOf(vessel)}/notes`, { id: uuid(), text, about });
+  };
+  clock.daysAgo(9, '15:40');
+  await note(
+    instructor,
+    'Cask',
+    'Their crock cracked in week 4. A second one stands in the cellar, labelled 12.',
+  );
+  clock.daysAgo(4, '11:05');
+  await note(people.of(sure(staff.assistants[0]).email), 'Cask', 'Does most of the measuring and says little. Ask for the others’ numbers, too.', 0); // prettier-ignore
+  await note(instructor, 'Onggi', 'Two of three read the meter differently. Look at their log together on Thursday.'); // prettier-ignore
 }

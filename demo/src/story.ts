@@ -22,7 +22,7 @@ import {
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
 import { questionnaires } from './questions.js';
 import { benchCalls, noticesAndEvents, thingsToUse, workInReadings } from './toRead.js';
-import { openTalks, practise, releaseReport, starterLog, tastingCritique } from './scenes.js';
+import { noteSome, openTalks, practise, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { arrangeOutline } from './outline.js';
 import { choosePanels } from './panels.js';
 import type { Stage } from './stage.js';
@@ -206,6 +206,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await arrangeOutline(stage);
   await markCritiques(stage);
   await readMost(stage);
+  await noteSome(stage);
   await practise(stage, 'Carboy');
   happenSince(school, (student) => emailOf(student));
 }

@@ -10,7 +10,7 @@ import { owedFirst, Things } from './Things.js';
 
 export const Frame = styled.main`
   display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  grid-template: auto auto minmax(0, 1fr) / minmax(0, 1fr);
   min-height: 0;
 `;
 const Sill = styled.header`
@@ -58,17 +58,26 @@ const Sill = styled.header`
     font-weight: 400;
     color: var(--ink-2);
   }
-  @media (max-width: 700px) {
+  @media (max-width: 900px) {
     grid-template-columns: auto 1fr;
+    ul {
+      grid-column: 1 / -1;
+    }
+  }
+  @media (max-width: 700px) {
     padding: 10px 16px 12px;
     gap: 12px;
     h1 {
       font: var(--h-32);
     }
     ul {
-      grid-column: 1 / -1;
       grid-template-columns: 1fr;
     }
+  }
+`;
+const Halves = styled(Split)`
+  @media (max-width: 900px) {
+    overflow: auto;
   }
 `;
 export const Body = styled.div`
@@ -159,9 +168,9 @@ export function Room({
 function Beside({ aside, children }: { readonly aside: ReactNode; readonly children: ReactNode }) {
   if (aside === undefined) return <Body>{children}</Body>;
   return (
-    <Split $aside="372px">
+    <Halves $aside="372px">
       <Body>{children}</Body>
       {aside}
-    </Split>
+    </Halves>
   );
 }

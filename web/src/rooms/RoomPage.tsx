@@ -77,6 +77,10 @@ const ForStaff = styled.aside`
     border-bottom: var(--hair);
     overflow-wrap: anywhere;
   }
+  th {
+    font: 600 13px/18px var(--font-text);
+    color: var(--ink);
+  }
   td:last-child {
     width: 118px;
   }
