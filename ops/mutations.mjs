@@ -19,6 +19,24 @@ const visibility = [
   server('course/courses.service.ts', 'person.sitsIn?.courseId ?? null', 'null', 'app/sitIn'),
   server('questionnaire/questionnaire.kind.ts', 'person.sitsIn === null ||', 'true ||', 'app/sitIn'),
   server('call/call.service.ts', ' && !access.person.sitsIn', '', 'app/sitIn'),
+  core('rooms/answers.ts', 'upToOf(need) <= answer.upTo && ', '', 'rooms'),
+  core('rooms/answers.ts', "answer.said !== 'later' || ", '', 'rooms'),
+  core('rooms/needs.ts', 'stops.length > 0 && takes > left', 'takes > left', 'rooms'),
+  core('release/hearers.ts', ' && seesWorkOf(viewer, concerns.staffOf)', '', 'release/hearers'),
+  server('rooms/stops.service.ts', 'Math.min(Date.parse(upTo), Date.parse(upToOf(need)))', 'Date.parse(upTo)', 'rooms/stops'), // prettier-ignore
+  server('rooms/stops.service.ts', 'if (!line) throw problems.notFound();', 'if (!line) return done;', 'rooms/stops'), // prettier-ignore
+  server('rooms/entering.ts', 'if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();', '', 'server/src/notes'), // prettier-ignore
+  server('rooms/needs.ts', 'waiting && mayMark', 'waiting', 'rooms/needs'),
+  server('rooms/lately.service.ts', 'viewer.seesOnlyLed ?', 'false ?', 'rooms/needs'),
+  server('notes/notes.service.ts', ', staffOf: note.groupId', '', 'server/src/notes'),
+  server('notes/notes.service.ts', 'about !== null && !members', 'false && !members', 'server/src/notes'),
+  server('notes/notes.service.ts', 'if (note.version !== version)', 'if (false)', 'server/src/notes'),
+  server('notes/notes.service.ts', 'if (note.authorId !== viewer.enrolmentId) throw', 'if (false) throw', 'server/src/notes'), // prettier-ignore
+  server('notes/notes.service.ts', "if (!mayRemove(viewer, note)) throw", 'if (false) throw', 'server/src/notes'), // prettier-ignore
+  web('rounds/RoundStrip.tsx', 'if (await answer(stop, said)) go();', 'void answer(stop, said); go();', 'web/src/rounds'), // prettier-ignore
+  web('rounds/round.ts', "at >= from && state === 'open'", 'at >= from', 'web/src/rounds'),
+  web('notes/Notes.tsx', 'hasSeen ? note.version : begunAt', 'note.version', 'web/src/notes'),
+  web('discussion/Threads.tsx', 'isLast && wanted !== null && !isHere', 'false', 'discussion/pages'),
   server('live/courseStreams.ts', 'this.endSitIns();', '', 'app/sitIn'),
   server('checks/checks.service.ts', 'if (check.dismissed)', 'if (false)', 'checks'),
   server('release/release.service.ts', 'if (!isEqual(now, was))', 'if (false)', 'release/audience'),

@@ -36,6 +36,7 @@ const nothing: Concerns = {
   enrolmentIds: [],
   isForAll: false,
   staff: null,
+  staffOf: null,
   copies: null,
 };
 const inCopies = (more: Partial<ConcernedCopies> = {}): Concerns => ({
@@ -62,6 +63,18 @@ describe('who hears that something changed', () => {
     ['staff who may do it', viewer('assistant'), { staff: 'mark' }, true],
     ['no staff who may not', viewer('observer'), { staff: 'mark' }, false],
     ['no student where staff are meant', noor, { staff: 'read-course' }, false],
+    [
+      'no staff of other groups, where it is one group’s',
+      { ...viewer('assistant'), seesOnlyLed: true },
+      { staff: 'mark', staffOf: crock },
+      false,
+    ],
+    [
+      'staff who lead that group',
+      { ...viewer('assistant'), seesOnlyLed: true, leads: [crock] },
+      { staff: 'mark', staffOf: crock },
+      true,
+    ],
     ['no staff where students are named', viewer('instructor'), { groupIds: [crock] }, false],
   ])('is %s', (_who, who, concerns, isTold) =>
     expect(hears(who, { ...nothing, ...concerns }, null, now)).toBe(isTold),

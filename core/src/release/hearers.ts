@@ -14,6 +14,8 @@ export interface Concerns {
   readonly isForAll: boolean;
   /** All staff who may do this; null: no staff but those who may read the copies. */
   readonly staff: Act | null;
+  /** Of these staff only those who see this group's work; null: all of them. */
+  readonly staffOf: GroupId | null;
   /** Anyone who may read these, and no one else. */
   readonly copies: ConcernedCopies | null;
 }
@@ -46,7 +48,7 @@ export function hears(
   now: Instant,
 ): boolean {
   if (viewer.hasLeft) return false;
-  if (concerns.staff !== null && may(viewer.role, 'read-course') && may(viewer.role, concerns.staff))
+  if (concerns.staff !== null && may(viewer.role, concerns.staff) && seesWorkOf(viewer, concerns.staffOf))
     return true;
   if (concerns.copies && inView && readsAny(viewer, concerns.copies, inView, now)) return true;
   return (
@@ -57,6 +59,9 @@ export function hears(
     )
   );
 }
+
+const seesWorkOf = ({ role, seesOnlyLed, leads }: Viewer, groupId: GroupId | null): boolean =>
+  may(role, 'read-course') && (groupId === null || !seesOnlyLed || leads.includes(groupId));
 
 function readsAny(
   viewer: Viewer,

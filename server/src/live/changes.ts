@@ -31,6 +31,7 @@ const Change = z.object({
   setIds: z.array(id<GroupSetId>()),
   isForAll: z.boolean(),
   staff: z.custom<Act>((value) => typeof value === 'string').nullable(),
+  staffOf: id<GroupId>().nullable(),
   copies: z
     .object({
       releaseId: id<ReleaseId>(),

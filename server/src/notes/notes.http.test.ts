@@ -139,12 +139,15 @@ describe('no one else', () => {
   });
 
   it('hears of it', async () => {
-    const [theirs, hers] = [await follow(given.instructor, given.course.id), await follow(student('noor').browser, given.course.id)]; // prettier-ignore
+    const bea = await aMember(server, given, `bea${count}`, 'assistant');
+    await crockIsLedBy(given, `Tomas${count}`);
+    const following = (by: Browser) => follow(by, given.course.id);
+    const [theirs, hers, ofOthers] = [await following(given.instructor), await following(student('noor').browser), await following(bea)] as const; // prettier-ignore
     await add(note('Quiet'), assistant).expect(200);
     await tellAll(server, given.course.id);
     expect(await theirs.until(marker)).toContain('note.written');
-    expect((await hers.until(marker)).filter((type) => type.startsWith('note.'))).toEqual([]);
-    theirs.stop();
-    hers.stop();
+    for (const none of [hers, ofOthers])
+      expect((await none.until(marker)).filter((type) => type.startsWith('note.'))).toEqual([]);
+    for (const each of [theirs, hers, ofOthers]) each.stop();
   });
 });

@@ -46,7 +46,9 @@ export class NotesService {
         `INSERT INTO "staff_note" ("id", "groupId", "authorId", "aboutId", "text", "createdAt", "version") VALUES ($1, $2, $3, $4, $5, $6, 1) ON CONFLICT DO NOTHING RETURNING "id"`,
         [id, groupId, viewer.enrolmentId, about, text, now],
       );
-      if (written.length > 0) await tell(work, person, viewer.courseId, 'note.written', id);
+      const { courseId } = viewer;
+      if (written.length > 0)
+        await tell(work, person, { courseId, type: 'note.written', note: { id, groupId } });
       const { notes } = await notesOf(manager, viewer, groupId);
       const note = notes.find((each) => each.id === id);
       if (!note) throw problems.conflict('This note was removed meanwhile. Restore it, or write a new one.');
@@ -69,7 +71,7 @@ export class NotesService {
           'You changed this in another window. Both texts are here; choose one.',
         );
       await manager.update(NoteRow, noteId, { text, version: version + 1, editedAt: now });
-      await tell(work, person, viewer.courseId, 'note.changed', noteId);
+      await tell(work, person, { courseId: viewer.courseId, type: 'note.changed', note });
       return notesOf(manager, viewer, note.groupId);
     });
   }
@@ -82,7 +84,8 @@ export class NotesService {
       if (!mayRemove(viewer, note)) throw problems.notYours('Its author removes a note, or an instructor.');
       if (isRemoved !== (note.deletedAt !== null)) {
         await manager.update(NoteRow, noteId, { deletedAt: isRemoved ? now : null });
-        await tell(work, person, viewer.courseId, isRemoved ? 'note.removed' : 'note.restored', noteId);
+        const type = isRemoved ? 'note.removed' : 'note.restored';
+        await tell(work, person, { courseId: viewer.courseId, type, note });
       }
       return notesOf(manager, viewer, note.groupId);
     });
@@ -99,8 +102,20 @@ export class NotesService {
   }
 }
 
-const tell = ({ record }: Work, person: SignedIn, courseId: CourseId, type: string, noteId: NoteId) =>
-  record({ type, courseId, actorId: person.id, subjectId: noteId, staff: 'keep-notes' });
+interface Told {
+  readonly courseId: CourseId;
+  readonly type: string;
+  readonly note: Pick<NoteRow, 'id' | 'groupId'>;
+}
+const tell = ({ record }: Work, person: SignedIn, { courseId, type, note }: Told) =>
+  record({
+    type,
+    courseId,
+    actorId: person.id,
+    subjectId: note.id,
+    staff: 'keep-notes',
+    staffOf: note.groupId,
+  });
 
 const mayRemove = (viewer: Viewer, note: NoteRow) =>
   note.authorId === viewer.enrolmentId || may(viewer.role, 'manage-groups');

@@ -137,7 +137,7 @@ export class UnitOfWork {
 /** A change in notifications that PostgreSQL carries; each concerns some of the people and groups. */
 function partsOf(event: HappenedEvent): string[] {
   const { type, courseId, groupIds = [], enrolmentIds = [], setIds = [], isForAll = false } = event;
-  const { copies = null, staff = copies ? null : 'read-course' } = event;
+  const { copies = null, staff = copies ? null : 'read-course', staffOf = null } = event;
   const page = pageOfRequest();
   const copyIds = copies?.copyIds ?? [];
   const parts: string[] = [];
@@ -150,6 +150,7 @@ function partsOf(event: HappenedEvent): string[] {
       setIds,
       isForAll,
       staff,
+      staffOf,
       copies: copies && { ...copies, copyIds: copies.copyIds && some(copyIds) },
     };
     parts.push(JSON.stringify({ courseId, type, page, by: processId, ...concerns }));
