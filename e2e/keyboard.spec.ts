@@ -61,6 +61,7 @@ test.beforeAll(async ({ browser }) => {
   );
   addresses
     .set(':set', set.id)
+    .set(':group', sure(board.groups[0]).id)
     .set(':experts', experts.id)
     .set(':panels', panels.id)
     .set(':activity', sure(activities.find((each) => each.title === 'Starter log')).id);
@@ -84,6 +85,7 @@ const stations: readonly [path: string, shows: string, reaches: RegExp][] = [
   ['audiences/new', 'In it', /Add to “Except”/],
   ['release/:activity', 'Starter log', /Withdraw|Edit/],
   ['rooms', 'Rooms', /Crock/],
+  ['room/:group', 'Lately', /New note/],
   ['marks', 'Marking desk', /Starter log/],
   ['marks/gradebook', 'Gradebook', /as CSV/],
 ];

@@ -77,3 +77,33 @@ test('what is not needed stays so until something new is asked, and is opened ag
   await ask('Ada', 'And at which temperature?');
   await expect(instructor.getByText('1 stop, about 2 min')).toBeVisible();
 });
+
+test('what staff note about a group stands beside its room for them, and nowhere for a student', async () => {
+  await instructor.goto(`/c/${courseId}/rooms`);
+  await rooms().filter({ hasText: 'Crock' }).click();
+  await instructor.getByRole('textbox', { name: 'New note' }).fill('Ada asks before she reads.');
+  await instructor.getByRole('button', { name: /About the group/ }).click();
+  await instructor.getByRole('option', { name: 'Ada Voss' }).click();
+  await instructor.getByRole('button', { name: 'Add note' }).click();
+  const notes = instructor.getByRole('region', { name: 'Notes' });
+  await expect(notes.getByRole('listitem')).toContainText('about Ada VossAda asks before she reads.');
+  await expect(instructor.getByRole('table', { name: 'Lately' })).toContainText('Ada Voss');
+  await expectAccessible(instructor);
+  await notes.getByRole('heading', { name: 'Notes' }).click(); // out of the text
+  await instructor.keyboard.press('n');
+  await expect(instructor.getByRole('heading', { name: 'Tun', level: 1 })).toBeVisible();
+  await instructor.keyboard.press('p');
+  await expect(notes.getByRole('listitem')).toContainText('Ada asks before she reads.');
+
+  const heard: string[] = [];
+  by('Ada').on('response', (response) => void response.text().then((text) => heard.push(text), () => undefined)); // prettier-ignore
+  for (const path of ['due', 'room', 'outline', 'my-marks']) {
+    await by('Ada').goto(`/c/${courseId}/${path}`);
+    await by('Ada').waitForLoadState('networkidle');
+  }
+  await by('Ada').goto(new URL(instructor.url()).pathname);
+  await expect(by('Ada').getByRole('heading', { name: 'Crock', level: 1 })).toBeVisible();
+  expect(heard.length).toBeGreaterThan(5);
+  expect(heard.join(' ')).not.toContain('asks before');
+  await expect(by('Ada').getByText('Notes')).toHaveCount(0);
+});

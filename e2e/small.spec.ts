@@ -13,6 +13,7 @@ let instructor: Page;
 let courseId = '';
 let setId = '';
 let activityId = '';
+let groupId = '';
 let expertsId = '';
 const given = ['Ada', 'Bo', 'Cho', 'Dia', 'Eva', 'Fay'];
 
@@ -51,6 +52,8 @@ test.beforeAll(async ({ browser }) => {
     `courses/${courseId}/activities`,
   );
   activityId = sure(activities[0]).id;
+  const { groups } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
+  groupId = sure(groups[0]).id;
 });
 
 const pages: readonly [path: string, work: string][] = [
@@ -71,6 +74,7 @@ const pages: readonly [path: string, work: string][] = [
   ['audiences/new', 'In it'],
   ['release/:activity', 'Starter log'],
   ['rooms', 'Rooms'],
+  ['room/:group', 'Lately'],
   ['marks', 'Marking desk'],
   ['marks/gradebook', 'Gradebook'],
 ];
@@ -83,7 +87,7 @@ for (const size of [
     await instructor.setViewportSize(size);
     for (const [path, work] of pages) {
       await instructor.goto(
-        `/c/${courseId}/${path.replace(':set', setId).replace(':experts', expertsId).replace(':activity', activityId)}`,
+        `/c/${courseId}/${path.replace(':set', setId).replace(':experts', expertsId).replace(':activity', activityId).replace(':group', groupId)}`,
       );
       await expect(instructor.getByText(work).first(), path).toBeVisible();
       expect(await squeezed(instructor), path).toEqual([]);

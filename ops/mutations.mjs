@@ -28,7 +28,7 @@ const visibility = [
   server('rooms/entering.ts', 'if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();', '', 'server/src/notes'), // prettier-ignore
   server('rooms/needs.ts', 'waiting && mayMark', 'waiting', 'rooms/needs'),
   server('rooms/lately.service.ts', 'viewer.seesOnlyLed ?', 'false ?', 'rooms/needs'),
-  server('notes/notes.service.ts', ', staffOf: note.groupId', '', 'server/src/notes'),
+  server('notes/notes.service.ts', 'staffOf: note.groupId,', '', 'server/src/notes'),
   server('notes/notes.service.ts', 'about !== null && !members', 'false && !members', 'server/src/notes'),
   server('notes/notes.service.ts', 'if (note.version !== version)', 'if (false)', 'server/src/notes'),
   server('notes/notes.service.ts', 'if (note.authorId !== viewer.enrolmentId) throw', 'if (false) throw', 'server/src/notes'), // prettier-ignore
@@ -306,8 +306,8 @@ const visibility = [
   ),
   core(
     'course/roles.ts',
-    "assistant: ['read-course', 'place', 'mark', 'write-to-people']",
-    "assistant: ['read-course', 'place', 'mark', 'release', 'write-to-people']",
+    "assistant: ['read-course', 'place', 'mark', 'write-to-people', 'keep-notes']",
+    "assistant: ['read-course', 'place', 'mark', 'release', 'write-to-people', 'keep-notes']",
     'core/src/course',
   ),
   core(
