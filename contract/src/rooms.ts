@@ -119,6 +119,25 @@ export const RoomLines = z.object({
 });
 export type RoomLines = z.infer<typeof RoomLines>;
 
+/** What was written last in a group's room, the newest first, as far as the asker may read it. */
+export const Latest = z.object({
+  items: z.array(
+    z.object({
+      copyId: CopyId,
+      kind: z.string(),
+      title: z.string(),
+      at: DateTime,
+      by: z.string(),
+      byYou: z.boolean(),
+      /** How it begins; empty: nothing of it is words. */
+      excerpt: z.string(),
+      /** The asker has not seen it. */
+      isNew: z.boolean(),
+    }),
+  ),
+});
+export type Latest = z.infer<typeof Latest>;
+
 /** What each member of a group wrote lately in its room, and which rooms stand beside it. */
 export const Lately = z.object({
   members: z.array(

@@ -31,6 +31,15 @@ export interface LatestInCopy {
   readonly by: string;
 }
 
+interface LastItem {
+  readonly copyId: CopyId;
+  readonly at: Date;
+  readonly excerpt: string;
+  readonly authorId: EnrolmentId;
+  readonly by: string;
+  readonly isNew: boolean;
+}
+
 interface Written {
   readonly copyId: CopyId;
   readonly authorId: EnrolmentId;
@@ -85,6 +94,21 @@ export class News {
       ]),
     );
     return (copyId) => byCopy.get(copyId) ?? nothing;
+  }
+
+  /** What was written last in these copies, as far as their viewer may read it; the newest first. */
+  async lastItems(accesses: readonly CopyAccess[], most: number): Promise<readonly LastItem[]> {
+    const [first] = accesses;
+    if (!first) return [];
+    const { sql, lists } = this.itemsOf(accesses);
+    return this.dataSource.query<LastItem[]>(
+      `SELECT i."copyId", i."at", i."excerpt", i."authorId", p."name" AS "by", ${isNew} AS "isNew"
+         FROM (SELECT * FROM (${sql}) item WHERE ${visible}) i
+         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1
+         JOIN "author" p ON p."enrolmentId" = i."authorId"
+        ORDER BY i."at" DESC, i."subjectId" LIMIT ${most}`,
+      [first.viewer.enrolmentId, seesAll(first), ...lists],
+    );
   }
 
   /** How many items of these copies are new to their viewer. One query that tells a number. */

@@ -6,6 +6,7 @@ import {
   CopiesOfActivity,
   CopyHead,
   Lately,
+  Latest,
   RoomLines,
   RoomList,
   RoomView,
@@ -16,6 +17,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { LatelyService } from './lately.service.js';
+import { LatestService } from './latest.service.js';
 import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { StopsService } from './stops.service.js';
@@ -28,6 +30,7 @@ export class RoomsController {
     private readonly roomLines: RoomLinesService,
     private readonly stops: StopsService,
     private readonly latelyService: LatelyService,
+    private readonly latestService: LatestService,
     private readonly heads: CopyHeads,
   ) {}
 
@@ -79,6 +82,18 @@ export class RoomsController {
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
   ): Promise<RoomView> {
     return this.rooms.room(person, groupId);
+  }
+
+  @Endpoint('GET /groups/:groupId/latest', {
+    id: 'readLatest',
+    does: "What was written last in a group's room, and what of it is new",
+    answer: Latest,
+  })
+  latest(
+    @CurrentPerson() person: SignedIn,
+    @IdParam('groupId', GroupId) groupId: ids.GroupId,
+  ): Promise<Latest> {
+    return this.latestService.read(person, groupId);
   }
 
   @Endpoint('GET /groups/:groupId/lately', {

@@ -106,18 +106,21 @@ const mostMembersShown = 8;
 /** A group's room: whose it is, who is in it, and what was released to it.
  * @param way leads to other rooms.
  * @param who sees it, in words.
- * @param aside stands beside it, for staff. */
+ * @param aside stands beside what is in it.
+ * @param first stands above what is in it. */
 export function Room({
   room,
   way,
   who,
   aside,
+  first,
   children,
 }: {
   readonly room: RoomView;
   readonly way: ReactNode;
   readonly who: string;
   readonly aside?: ReactNode;
+  readonly first?: ReactNode;
   readonly children?: ReactNode;
 }) {
   const { dates } = useCourse();
@@ -152,6 +155,7 @@ export function Room({
         </ul>
       </Sill>
       <Beside aside={aside}>
+        {first}
         {room.about && <p className="about">{room.about}</p>}
         <h2>In this room</h2>
         {room.items.length === 0 ? (

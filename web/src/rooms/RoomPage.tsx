@@ -20,6 +20,8 @@ import { Notes } from '../notes/index.js';
 import { useKey } from '../page/index.js';
 import { Body, Frame, Room } from './Room.js';
 import { useListRoomsQuery, useReadLatelyQuery, useReadRoomQuery } from './roomsApi.js';
+import { NextDue } from './NextDue.js';
+import { SinceLast } from './SinceLast.js';
 import { owedFirst, Things } from './Things.js';
 import { Trace } from './Trace.js';
 
@@ -237,6 +239,8 @@ function OwnRoom({ groupId }: { readonly groupId: string | undefined }) {
       room={room}
       way={way}
       who={`Only the ${room.members.length} of you and the staff can see this room.`}
+      aside={<SinceLast key={room.group.id} groupId={room.group.id} />}
+      first={<NextDue items={[...room.items, ...rooms.data.common]} />}
     >
       <Shared rooms={rooms.data} />
     </Room>

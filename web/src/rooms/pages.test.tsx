@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
+import { api } from '../api/index.js';
 import { aGroup, aHead, aRoom, aRoomItem, aRoomLine, courseId, handedIn, id, rooms } from '../test/data.js';
 import type { RoomLine } from '@jigsaw/contract/rooms';
 import { inCourse, Refusal, showPage } from '../test/showPage.js';
@@ -74,6 +75,32 @@ describe('a room', () => {
       'href',
       inCourse(`copies/${id('copy')}`),
     );
+  });
+
+  it('says what is due next and how long there is, and what changed since one was last there', async () => {
+    const room = aRoom({
+      items: [
+        aRoomItem({ title: 'Later sheet', copyId: id('later'), due: '2099-11-13T17:00:00.000Z' }),
+        aRoomItem({ title: 'Salt trial', copyId: id('salt'), due: '2099-11-12T17:00:00.000Z' }),
+      ],
+    });
+    const post = { copyId: id<'copy'>('talk'), kind: 'discussion', title: 'Talk', at: '2026-11-10T10:00:00.000Z', by: 'Jorge', byYou: false, excerpt: 'Is it salt?', isNew: true }; // prettier-ignore
+    const latest = { items: [post, { ...post, by: 'Noor', byYou: true, excerpt: '', isNew: false }] };
+    const { set, store } = showPage(
+      inCourse('room'),
+      { [roomsPath]: rooms(room), [`GET groups/${room.group.id}/latest`]: latest },
+      'student',
+    );
+    const next = await screen.findByRole('region', { name: 'Next' });
+    expect(next).toHaveTextContent(/To hand in Due Thu 12 Nov, 17:00, in .*Salt trial/);
+    expect(within(next).getByRole('link', { name: 'Open' })).toHaveAttribute('href', inCourse(`copies/${id('salt')}`)); // prettier-ignore
+    const fresh = await screen.findByRole('list', { name: 'New' });
+    expect(fresh).toHaveTextContent(/^Jorge in Talk newIs it salt\?/);
+    expect(within(fresh).getByRole('link')).toHaveAttribute('href', inCourse(`copies/${id('talk')}`));
+    expect(screen.getByRole('list', { name: 'Before' })).toHaveTextContent(/^You in Talk/);
+    set(`GET groups/${room.group.id}/latest`, { items: [] });
+    act(() => void store.dispatch(api.util.invalidateTags(['Room'])));
+    expect(await screen.findByText('Nothing new. You have seen it all.')).toBeInTheDocument();
   });
 
   it('is not there for a group that is not one’s own', async () => {

@@ -1,12 +1,13 @@
 import { GroupNaming } from '@jigsaw/contract/sets';
 import type { NameGroup } from '@jigsaw/contract/sets';
-import { CopiesOfActivity, Lately, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import { CopiesOfActivity, Lately, Latest, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { api } from '../api/index.js';
 
 export const {
   useFindCopiesQuery,
   useListRoomsQuery,
   useReadLatelyQuery,
+  useReadLatestQuery,
   useReadRoomQuery,
   useNameGroupMutation,
 } = api.injectEndpoints({
@@ -24,6 +25,11 @@ export const {
     readLately: build.query<Lately, string>({
       query: (groupId) => `groups/${groupId}/lately`,
       responseSchema: Lately,
+      providesTags: ['Room'],
+    }),
+    readLatest: build.query<Latest, string>({
+      query: (groupId) => `groups/${groupId}/latest`,
+      responseSchema: Latest,
       providesTags: ['Room'],
     }),
     findCopies: build.query<CopiesOfActivity, string>({
