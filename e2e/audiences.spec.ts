@@ -81,7 +81,7 @@ test('what is released to it reaches its groups, and not the person who is remov
 
 test('someone who moves gets it and loses it without a reload', async () => {
   const dia = sure(students.get('Dia'));
-  const log = dia.getByRole('main').getByRole('link', { name: /Curd log/ });
+  const log = dia.getByRole('main').getByRole('link', { name: /^Curd log/ });
   await dia.goto(`/c/${courseId}/due`);
   await expect(dia.getByRole('main')).toBeVisible();
   await place(instructor, benchesId, 'Dia', 'Crock');
@@ -92,7 +92,7 @@ test('someone who moves gets it and loses it without a reload', async () => {
 
 test('another line reaches another group at once, and the way back takes it away again', async () => {
   const dia = sure(students.get('Dia'));
-  const log = dia.getByRole('main').getByRole('link', { name: /Curd log/ });
+  const log = dia.getByRole('main').getByRole('link', { name: /^Curd log/ });
   await instructor.goto(`/c/${courseId}/audiences`);
   await instructor.getByRole('link', { name: /Dairy people/ }).click();
   await add('In it', 'tun', 'Members of Tun (Bench teams)');

@@ -101,8 +101,8 @@ test('members talk: a thread, an answer with a live count of words, and what is 
 
   const callum = of('Callum');
   await callum.goto(`/c/${courseId}/room`);
-  await expect(callum.getByRole('link', { name: /Second tasting/ })).toContainText('1 new');
-  await callum.getByRole('link', { name: /Second tasting/ }).click();
+  await expect(callum.getByRole('link', { name: /^Second tasting/ })).toContainText('1 new');
+  await callum.getByRole('link', { name: /^Second tasting/ }).click();
   await callum.getByRole('button', { name: 'Reply to Ada Kay' }).click();
   await expect(callum.getByRole('textbox', { name: 'Your reply to Ada Kay' })).toBeFocused();
   await callum.keyboard.type('Mine was ');
@@ -136,7 +136,7 @@ test('staff go from group to group and take part', async () => {
   await expect(instructor.getByRole('article', { name: /Ilse/ })).toContainText('The jar is waiting.');
   await expectAccessible(instructor);
   await of('Noor').goto(`/c/${courseId}/room`);
-  await expect(of('Noor').getByRole('link', { name: /Second tasting/ })).toContainText('1 new');
+  await expect(of('Noor').getByRole('link', { name: /^Second tasting/ })).toContainText('1 new');
 });
 
 test('a wiki begins with the same page in every group, its blank filled in for each', async () => {
@@ -191,7 +191,7 @@ test('a page is added, linked from another one, and the other group’s wiki has
   await ada.getByRole('dialog').getByRole('textbox', { name: 'Title' }).fill('The salt mistake');
   await ada.keyboard.press('Enter');
   await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
-  await ada.getByRole('link', { name: /Who reads when/ }).click();
+  await ada.getByRole('link', { name: /^Who reads when/ }).click();
   await ada.getByRole('button', { name: 'Edit', exact: true }).click();
   await ada.keyboard.press('Control+a');
   await ada.getByRole('button', { name: /Link to a page/ }).click();
@@ -201,7 +201,7 @@ test('a page is added, linked from another one, and the other group’s wiki has
   await expect(ada.getByRole('heading', { name: 'The salt mistake' })).toBeVisible();
   const noor = of('Noor');
   await noor.goto(`/c/${courseId}/room`);
-  await noor.getByRole('link', { name: /Koji log/ }).click();
+  await noor.getByRole('link', { name: /^Koji log/ }).click();
   await expect(noor.getByRole('article', { name: 'Who reads when' })).toContainText('The log of Carboy.');
   await expect(noor.locator('body')).not.toContainText('The salt mistake');
 });
@@ -336,7 +336,7 @@ test('one discussion goes to two sets, without someone who is left out, and take
   const linksOf = async (name: string) => {
     await of(name).goto(`/c/${courseId}/room`);
     await expect(of(name).getByRole('main')).toBeVisible();
-    return of(name).getByRole('link', { name: /Across the sets/ });
+    return of(name).getByRole('link', { name: /^Across the sets/ });
   };
   await expect(await linksOf('Noor')).toHaveCount(1);
   await expect(await linksOf('Jorge')).toHaveCount(0);

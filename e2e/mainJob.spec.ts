@@ -186,7 +186,7 @@ test('writes an assignment with a blank for the group’s name, and releases it 
   await expect(
     instructor.getByRole('status').filter({ hasText: 'Released to 3 groups, 5 students' }),
   ).toBeVisible();
-  await expect(callum.getByRole('link', { name: /Ferment report/ })).toBeVisible(); // without a reload
+  await expect(callum.getByRole('link', { name: /^Ferment report/ })).toBeVisible(); // without a reload
 });
 
 /** Opens a student's link, chooses a password and comes in; the page stays open for the rest of the job. */
@@ -210,12 +210,12 @@ test('a member sees their room and teammates, writes, adds a file and hands in f
 }) => {
   const callum = await student(browser, 'Callum');
   await expectAccessible(callum);
-  await callum.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /Room/ }).click();
+  await callum.getByRole('navigation', { name: 'Stations' }).getByRole('link', { name: /^Room/ }).click();
   await expect(callum.getByRole('heading', { name: 'Crock', level: 1 })).toBeVisible();
   await expect(callum.getByRole('list', { name: 'Members' })).toContainText('Noor Haddad-Lindqvist');
   await expect(callum.locator('body')).not.toContainText('Carboy');
   await expectAccessible(callum);
-  await callum.getByRole('link', { name: /Ferment report/ }).click();
+  await callum.getByRole('link', { name: /^Ferment report/ }).click();
   await expect(callum.getByRole('region', { name: 'Brief' })).toHaveText('Write up what Crock fermented.');
   copyPath = new URL(callum.url()).pathname;
   await callum.getByRole('textbox', { name: 'Your part of the text' }).click();

@@ -195,7 +195,7 @@ test('a group that was given longer has its own date in every place, with the re
   await ada.goto(`/c/${courseId}/due`);
   await expect(ada.getByRole('main')).toContainText('Yoghurt report');
   await expect(ada.getByRole('main')).toContainText(/longer|extended/i);
-  await ada.getByRole('link', { name: /Yoghurt report/ }).click();
+  await ada.getByRole('link', { name: /^Yoghurt report/ }).click();
   await expect(ada.getByText(/^late/)).toHaveCount(0);
   await expect(ada.getByRole('main')).toContainText('The incubator failed');
   await expectAccessible(ada);

@@ -26,10 +26,10 @@ test('what was scheduled comes up in pages that are open, and what closes closes
   await talk('Closes by itself', { closes: at });
 
   await ada.goto(`/c/${course.id}/room`);
-  await expect(ada.getByRole('link', { name: /Closes by itself/ }).first()).toBeVisible();
+  await expect(ada.getByRole('link', { name: /^Closes by itself/ }).first()).toBeVisible();
   await expect(ada.getByText('Comes by itself')).toHaveCount(0);
   await ada
-    .getByRole('link', { name: /Closes by itself/ })
+    .getByRole('link', { name: /^Closes by itself/ })
     .first()
     .click();
   await expect(ada.getByRole('button', { name: 'Post' })).toBeVisible();

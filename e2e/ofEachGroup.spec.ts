@@ -72,11 +72,11 @@ test('groups come one after another, and each sees its own time alone', async ()
   await tun.getByRole('button', { name: 'Set for Tun' }).click();
   await releaseIt();
   await by('Ada').goto(`/c/${courseId}/due`);
-  await by('Ada').getByRole('link', { name: /Talk.*10:00–10:30/ }).click(); // prettier-ignore
+  await by('Ada').getByRole('link', { name: /^Talk.*10:00–10:30/ }).click(); // prettier-ignore
   await expect(by('Ada').getByRole('heading', { name: 'Tue 12 Nov, 10:00–10:30' })).toBeVisible();
   await expect(by('Ada').getByText('Cellar')).toBeHidden();
   await by('Bo').goto(`/c/${courseId}/due`);
-  await by('Bo').getByRole('link', { name: /Talk.*10:40–11:10.*Cellar/ }).click(); // prettier-ignore
+  await by('Bo').getByRole('link', { name: /^Talk.*10:40–11:10.*Cellar/ }).click(); // prettier-ignore
   await expect(by('Bo').getByRole('heading', { name: 'Tue 12 Nov, 10:40–11:10' })).toBeVisible();
 });
 

@@ -176,7 +176,7 @@ test('whoever is taken out loses sight of everything at once and has it again wh
   await anAssignmentFor(instructor, courseId, set.id, 'Press notes');
   const ada = sure((await browsersOf(browser, instructor, courseId, ['Ada'])).get('Ada'));
   await ada.goto(`/c/${courseId}/room`);
-  await ada.getByRole('link', { name: /Press notes/ }).click();
+  await ada.getByRole('link', { name: /^Press notes/ }).click();
   await ada.getByRole('textbox', { name: 'Your part of the text' }).click();
   await ada.keyboard.type('Seven turns, no more.');
   await expect(ada.getByText(/^Saved \d\d:\d\d$/)).toBeVisible();

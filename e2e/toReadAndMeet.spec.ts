@@ -92,7 +92,7 @@ test('it comes up for its members, who take it into their own calendar', async (
 test('a new name of the group, and that it is cancelled, come into page and calendar by themselves', async () => {
   await ada().goto(`/c/${courseId}/room`);
   await ada()
-    .getByRole('link', { name: /Bench talk/ })
+    .getByRole('link', { name: /^Bench talk/ })
     .click();
   const { groups } = await api<BoardView>(instructor, 'GET', `sets/${setId}/board`);
   const crock = sure(groups.find((group) => group.name === 'Crock'));
@@ -136,7 +136,7 @@ test('a notice appears as new in an open room, is read, and answered among those
   await instructor.getByRole('button', { name: 'Release to 2 groups' }).click();
   await expect(instructor.getByText(/^Released to 2 groups/)).toBeVisible();
   await bo()
-    .getByRole('link', { name: /The cold room is closed.*1 new/ })
+    .getByRole('link', { name: /^The cold room is closed.*1 new/ })
     .click();
   await expect(bo().getByRole('article', { name: 'Notice' })).toContainText('Take your jars out');
   await expectAccessible(bo());
@@ -146,12 +146,12 @@ test('a notice appears as new in an open room, is read, and answered among those
   await expect(bo().getByText('Posted')).toBeVisible();
   await ada().goto(`/c/${courseId}/room`);
   await ada()
-    .getByRole('link', { name: /The cold room is closed/ })
+    .getByRole('link', { name: /^The cold room is closed/ })
     .click();
   await expect(ada().getByText('We do it at six.')).toBeVisible();
   await bo().goto(`/c/${courseId}/room`);
   await expect(bo().getByRole('link', { name: /^The cold room is closed/ })).toBeVisible();
-  await expect(bo().getByRole('link', { name: /The cold room is closed.*new/ })).toBeHidden();
+  await expect(bo().getByRole('link', { name: /^The cold room is closed.*new/ })).toBeHidden();
 });
 
 test('a bench meets in its standing call: one steps in, the other sees it, and one who moves is out', async () => {
@@ -163,7 +163,7 @@ test('a bench meets in its standing call: one steps in, the other sees it, and o
   await expect(instructor.getByText(/^Released to 2 groups/)).toBeVisible();
   for (const student of [ada(), bo()]) {
     await student.goto(`/c/${courseId}/room`);
-    await student.getByRole('link', { name: /Bench call/ }).click();
+    await student.getByRole('link', { name: /^Bench call/ }).click();
     await expect(student.getByRole('heading', { name: 'No one is in' })).toBeVisible();
   }
   await ada().getByRole('button', { name: 'Step in' }).click();
@@ -198,7 +198,7 @@ test('a page with a link and a file is read by those who have it', async () => {
   await expect(instructor.getByText(/^Released to 2 groups/)).toBeVisible();
   await bo().goto(`/c/${courseId}/room`);
   await bo()
-    .getByRole('link', { name: /Salt tables/ })
+    .getByRole('link', { name: /^Salt tables/ })
     .click();
   await expect(bo().getByRole('link', { name: 'https://quillmere.example/salt' })).toBeVisible();
   const file = bo().waitForEvent('download');
