@@ -7,6 +7,14 @@ function Page({ act }: { readonly act: () => void }) {
   return (
     <>
       <button>Somewhere</button>
+      <div role="dialog">
+        <button>In a sheet</button>
+      </div>
+      <div role="listbox">
+        <div role="option" aria-selected="false" tabIndex={0}>
+          Nino
+        </div>
+      </div>
       <textarea aria-label="Text" />
       <div contentEditable suppressContentEditableWarning data-testid="editor" />
     </>
@@ -17,11 +25,19 @@ describe('a key of a page', () => {
   it('acts wherever the focus is, but in a text', () => {
     const act = jest.fn();
     render(<Page act={act} />);
-    fireEvent.keyDown(screen.getByRole('button'), { key: 'n' });
+    fireEvent.keyDown(screen.getByRole('button', { name: 'Somewhere' }), { key: 'n' });
     expect(act).toHaveBeenCalledTimes(1);
     fireEvent.keyDown(screen.getByLabelText('Text'), { key: 'n' });
     fireEvent.keyDown(screen.getByTestId('editor'), { key: 'n' });
     expect(act).toHaveBeenCalledTimes(1);
+  });
+
+  it('does nothing behind what opened over the page', () => {
+    const act = jest.fn();
+    render(<Page act={act} />);
+    fireEvent.keyDown(screen.getByRole('button', { name: 'In a sheet' }), { key: 'n' });
+    fireEvent.keyDown(screen.getByRole('option'), { key: 'n' });
+    expect(act).not.toHaveBeenCalled();
   });
 
   it('is not one of the browser’s, and does not type itself', () => {

@@ -18,10 +18,16 @@ export function useKeys(hear: (event: KeyboardEvent) => void): void {
   }, []);
 }
 
-/** A page's shortcut: one plain key, wherever the focus is but in a text. */
+const overThePage = '[role="dialog"], [role="alertdialog"], [role="menu"], [role="listbox"]';
+/** Whether something that opened over the page has the focus: there a letter finds a choice, and nothing behind it moves. */
+const isOverThePage = (event: Event): boolean =>
+  event.target instanceof HTMLElement && event.target.closest(overThePage) !== null;
+
+/** A page's shortcut: one plain key, wherever the focus is but in a text or in what opened over the page. */
 export function useKey(key: string, act: () => void): void {
   useKeys((event) => {
-    if (event.key !== key || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (event.key !== key || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (isTyping(event) || isOverThePage(event)) return;
     event.preventDefault();
     act();
   });

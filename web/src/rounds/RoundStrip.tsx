@@ -45,6 +45,8 @@ export function RoundStrip({ course }: { readonly course: CourseView }) {
   return round && !isOnTheRooms ? <Going course={course} round={round} keep={keep} /> : null;
 }
 
+const whereStopsAre = /^\/c\/[^/]+\/(copies|marks|room)\//;
+
 interface GoingProps {
   readonly course: CourseView;
   readonly round: Round;
@@ -74,7 +76,8 @@ function Going({ course, round, keep }: GoingProps) {
   const say = async (said: StopAnswer) => {
     if (await answer(stop, said)) go();
   };
-  useKey('s', go);
+  // On other pages a letter finds a name.
+  useKey('s', () => whereStopsAre.test(pathname) && go());
   const isOpen = data !== undefined && stop.state === 'open';
   return (
     <Strip

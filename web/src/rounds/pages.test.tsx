@@ -127,6 +127,17 @@ describe('a round', () => {
     await act(() => page.router.navigate(inCourse(`room/${id('Tun')}`)));
     expect(await screen.findByRole('link', { name: 'Go there' })).toHaveAttribute('href', inCourse(`copies/${id('Crock talk')}#post-${id('Crock asks')}`)); // prettier-ignore
   });
+
+  it('leaves letters to pages where no stop is', async () => {
+    const page = show([crock, carboy]);
+    await page.user.click(await screen.findByRole('button', { name: /^Begin/ }));
+    await strip();
+    await act(() => page.router.navigate(inCourse('groups')));
+    await screen.findByRole('link', { name: 'Go there' });
+    await page.user.keyboard('s');
+    expect(screen.getByText(/Stop 1 of 2/)).toBeInTheDocument();
+    expect(place(page)).toBe(inCourse('groups'));
+  });
 });
 
 describe('what one has answered', () => {
