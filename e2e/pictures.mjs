@@ -97,7 +97,7 @@ const pictures = [
   ['room', noor, 'room'],
   ['work', noor, 'room', open(/Brine kinetics/)],
   ['discussion', noor, 'room', open(/tasting critique/)],
-  ['wiki', noor, 'room', openThenPage(/Starter culture log/, /Days 15/)],
+  ['wiki', noor, 'room', openThenPage(/Starter culture log/, /^Days 15/)],
   ['questionnaire', ilse, 'rooms', answersOfCrock],
   ['my-marks', fergus, 'my-marks'],
 ];
