@@ -44,7 +44,7 @@ describe('a round', () => {
     expect(cards()).toEqual([
       expect.stringMatching(/^1Crock1 question2 minNoor Haddad in Talk, .* ago: Is it salt\?Answer Noor/),
       expect.stringMatching(/^2Carboymissing2 minSheet, was due .*See what is there/),
-      expect.stringMatching(/^3Tunquiet1 minJorge did nothing for \d+ days?See the room/),
+      expect.stringMatching(/^3Tunquiet1 minJorge wrote nothing for \d+ days?See the room/),
     ]);
     await user.click(screen.getByRole('radio', { name: '5 min' }));
     unmount();
@@ -147,7 +147,7 @@ describe('what one has answered', () => {
     expect(await screen.findByText('1 thing that you have answered.')).toBeInTheDocument();
     await user.click(screen.getByRole('button', { name: 'Show' }));
     const list = screen.getByRole('list', { name: 'What you have answered' });
-    expect(list).toHaveTextContent(/Tun, quiet: Jorge did nothing for .*not needed/);
+    expect(list).toHaveTextContent(/Tun, quiet: Jorge wrote nothing for .*not needed/);
     await user.click(within(list).getByRole('button', { name: 'Open again: Tun, quiet' }));
     expect(writes().at(-1)).toMatchObject({ body: { groupId: id('Tun'), code: 'silent', subjectId: id('jorge'), upTo: since, said: null } }); // prettier-ignore
   });

@@ -18,5 +18,5 @@ it('says why a room needs someone, and where that is answered', () => {
   expect(say({ code: 'missing', ...of, since })).toMatchObject({ tag: 'missing', says: 'Talk, was due 2 days ago', to: `copies/${copyId}` }); // prettier-ignore
   expect(say({ code: 'to-mark', ...of, releaseId, unit: 'group', since, newest: since, isLate: false })).toMatchObject({ tag: 'to mark', says: 'Talk, handed in 2 days ago', to: `marks/${releaseId}/${copyId}/group` }); // prettier-ignore
   expect(say({ code: 'to-mark', ...of, releaseId, unit: 'group', since, newest: since, isLate: true }).says).toBe('Talk, handed in late, 2 days ago'); // prettier-ignore
-  expect(say({ code: 'silent', enrolmentId: id('noor'), name: 'Noor', reading: null, since: '2026-10-25T10:00:00.000Z' })).toMatchObject({ tag: 'quiet', says: 'Noor did nothing for 16 days', act: 'See the room', to: `room/${id('Crock')}` }); // prettier-ignore
+  expect(say({ code: 'silent', enrolmentId: id('noor'), name: 'Noor', reading: null, since: '2026-10-25T10:00:00.000Z' })).toMatchObject({ tag: 'quiet', says: 'Noor wrote nothing for 16 days', act: 'See the room', to: `room/${id('Crock')}` }); // prettier-ignore
 });

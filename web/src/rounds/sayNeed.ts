@@ -53,7 +53,7 @@ export function sayNeed(need: RoomNeed, groupId: string, dates: Pick<Dates, 'fro
       return {
         tag: 'quiet',
         look: 'plain',
-        says: `${need.name} did nothing for ${counted(Math.floor((now - Date.parse(need.since)) / dayMs), 'day')}`,
+        says: `${need.name} wrote nothing for ${counted(Math.floor((now - Date.parse(need.since)) / dayMs), 'day')}`,
         act: 'See the room',
         to: `room/${groupId}`,
       };
