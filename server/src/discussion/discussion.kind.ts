@@ -15,6 +15,11 @@ import { postsSql, Talks } from './talks.js';
 import { whoseFigures } from '@jigsaw/core/release';
 import { counted } from '@jigsaw/core/text';
 
+/** A question mark of whatever script; of the Latin one only where a sentence ends, as links have it, too. */
+const asks = String.raw`[？؟]|\?(?![^\s"'”’»)\]!?])`;
+
+const sentenceThatAsks = String.raw`[^.!?？؟。\n]*(?:${asks})`;
+
 @Injectable()
 export class DiscussionKind implements ActivityKind<DiscussionSettings> {
   readonly name = discussionFacts.name;
@@ -38,7 +43,7 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     return postsSql(copies);
   }
 
-  /** A student's post with a question mark, after which no one else wrote in its thread. */
+  /** A student's post with a question mark at the end of a sentence, after which no one else wrote in its thread. */
   async openQuestions(
     manager: EntityManager,
     copyIds: readonly CopyId[],
@@ -46,12 +51,12 @@ export class DiscussionKind implements ActivityKind<DiscussionSettings> {
     const rows = await manager.query<(OpenQuestions & { readonly copyId: CopyId })[]>(
       `SELECT p."copyId", count(*)::int AS "count", min(p."createdAt") AS "since", max(p."createdAt") AS "newest",
               (array_agg(p."id" ORDER BY p."createdAt"))[1] AS "postId", (array_agg(a."name" ORDER BY p."createdAt"))[1] AS "by",
-              left(btrim(substring((array_agg(p."plain" ORDER BY p."createdAt"))[1] FROM '[^.!?？؟。\n]*[?？؟]')), 140) AS "excerpt"
+              left(btrim(substring((array_agg(p."plain" ORDER BY p."createdAt"))[1] FROM $3)), 140) AS "excerpt"
          FROM "post" p JOIN "author" a ON a."enrolmentId" = p."authorId" AND a."role" = 'student'
-        WHERE p."copyId" = ANY($1) AND p."deletedAt" IS NULL AND p."plain" ~ '[?？؟]'
+        WHERE p."copyId" = ANY($1) AND p."deletedAt" IS NULL AND p."plain" ~ $2
           AND NOT EXISTS (SELECT 1 FROM "post" o WHERE o."threadId" = p."threadId" AND o."createdAt" > p."createdAt" AND o."authorId" <> p."authorId" AND o."deletedAt" IS NULL)
         GROUP BY 1`,
-      [copyIds],
+      [copyIds, asks, sentenceThatAsks],
     );
     return new Map(rows.map(({ copyId, ...questions }) => [copyId, questions]));
   }

@@ -62,6 +62,15 @@ describe('what a room needs a person for', () => {
     expect(await codes('Crock')).toEqual(['question']);
   });
 
+  it('is no link that has a question mark in it', async () => {
+    await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
+    const talk = await copyOf(student('noor'), given.course.id, 'Talk');
+    await say(student('noor'), talk, 'See https://salt.example/?page=2 for the table');
+    expect(await codes('Crock')).toEqual([]);
+    await say(student('noor'), talk, 'It says https://salt.example/?page=3 there. “Is that salt?”');
+    expect(await needsOf('Crock')).toMatchObject([{ count: 1, excerpt: '“Is that salt?' }]);
+  });
+
   it('is what is due soon with nothing in it, then what is missing, then what waits for its mark', async () => {
     await released(given, { title: 'Report', schedule: { ...never, due: '2026-11-12T17:00:00.000Z' } });
     expect(await codes('Crock')).toEqual([]); // in more than two days

@@ -59,6 +59,18 @@ describe('what one says to a stop', () => {
     expect(await lineOf('Crock')).toMatchObject({ needs: [{ code: 'question' }], answered: [] });
   });
 
+  it('is taken back also where the room did not need it just then', async () => {
+    const { needs } = await lineOf('Crock');
+    const parentId = needs[0]?.code === 'question' ? needs[0].postId : null;
+    const stop = stopIn(await lineOf('Crock'));
+    await answer({ ...stop, said: 'done' }).expect(200);
+    const id = randomUUID();
+    await student('jorge').post(`/api/copies/${talk}/posts`).send({ id, parentId, text: aText('It is') }).expect(200); // prettier-ignore
+    await answer({ ...stop, said: null }).expect(200);
+    await student('jorge').delete(`/api/copies/${talk}/posts/${id}`).expect(200);
+    expect(await open()).toEqual(['question']);
+  });
+
   it('covers what was shown, and nothing that came since, even between the look and the answer', async () => {
     const stop = stopIn(await lineOf('Crock'));
     await say('jorge', 'Or is it time?');

@@ -3,6 +3,7 @@ import { DataSource } from 'typeorm';
 import type { Done } from '@jigsaw/contract/common';
 import type { AnswerStop } from '@jigsaw/contract/rooms';
 import type { CourseId } from '@jigsaw/core/ids';
+import type { StopSubject } from '@jigsaw/core/rooms';
 import { subjectOf, upToOf } from '@jigsaw/core/rooms';
 import { Viewers } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
@@ -34,15 +35,15 @@ export class StopsService {
     const { lines } = await this.roomLines.list(person, courseId);
     const line = lines.find(({ group }) => group.id === groupId);
     if (!line) throw problems.notFound();
-    const all = [...line.needs, ...line.answered.map(({ need }) => need)];
-    const need = all.find((each) => each.code === code && subjectOf(each) === subjectId);
-    if (!need) return done;
-    const key = { enrolmentId, groupId, code, subjectId: subjectOf(need) };
     const rows = this.dataSource.getRepository(StopAnswerRow);
+    const key = { enrolmentId, groupId, code, subjectId: subjectId as StopSubject };
     if (said === null) {
       await rows.delete(key);
       return done;
     }
+    const all = [...line.needs, ...line.answered.map(({ need }) => need)];
+    const need = all.find((each) => each.code === code && subjectOf(each) === subjectId);
+    if (!need) return done;
     // What came after it was shown stays open, and so does what is yet to come.
     const covered = new Date(Math.min(Date.parse(upTo), Date.parse(upToOf(need))));
     await rows.upsert({ ...key, said, upTo: covered, at: this.clock.now() }, [

@@ -41,7 +41,7 @@ const Strip = styled.section`
 export function RoundStrip({ course }: { readonly course: CourseView }) {
   const [round, keep] = useRound(course.id);
   const { pathname } = useLocation();
-  const isOnTheRooms = pathname.endsWith('/rooms'); // where the whole round is shown
+  const isOnTheRooms = pathname === `/c/${course.id}/rooms`; // where the whole round is shown
   return round && !isOnTheRooms ? <Going course={course} round={round} keep={keep} /> : null;
 }
 
@@ -59,7 +59,7 @@ function Going({ course, round, keep }: GoingProps) {
   const now = useNow(null);
   const { data } = useListRoomLinesQuery(course.id);
   const answer = useAnswer(course.id);
-  const stops = stopsNow(round.stops, data?.lines ?? []);
+  const stops = stopsNow(round.stops, data?.lines ?? null);
   const at = Math.min(round.at, stops.length - 1);
   const stop = sure(stops[at]);
   const base = `/c/${course.id}`;
@@ -78,7 +78,8 @@ function Going({ course, round, keep }: GoingProps) {
   };
   // On other pages a letter finds a name.
   useKey('s', () => whereStopsAre.test(pathname) && go());
-  const isOpen = data !== undefined && stop.state === 'open';
+  const isOpen = stop.state === 'open';
+  const mayAnswer = isOpen && data !== undefined;
   return (
     <Strip
       aria-label="Your round"
@@ -89,7 +90,7 @@ function Going({ course, round, keep }: GoingProps) {
       <Emblem number={stop.group.number} size={30} />
       <p>
         Stop {at + 1} of {stops.length}: <b>{stop.group.name}</b>{' '}
-        {data === undefined || isOpen ? (
+        {isOpen ? (
           <>
             <Tag $look={look}>{tag}</Tag> {says}
           </>
@@ -100,7 +101,7 @@ function Going({ course, round, keep }: GoingProps) {
       {isOpen && !isOnTheWay && `${base}/${to}` !== `${pathname}${hash}` && (
         <ButtonLink to={`${base}/${to}`}>Go there</ButtonLink>
       )}
-      {isOpen && (
+      {mayAnswer && (
         <>
           <Button onPress={() => void say('done')}>Done</Button>
           <Button onPress={() => void say('later')}>Later</Button>

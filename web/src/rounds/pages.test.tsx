@@ -120,6 +120,21 @@ describe('a round', () => {
     expect(await screen.findByText(/Stop 3 of 3/)).toHaveTextContent(/Tun quiet/);
   });
 
+  it('goes on while it is not known yet how its stops stand', async () => {
+    const first = show([crock, carboy]);
+    await first.user.click(await screen.findByRole('button', { name: /^Begin/ }));
+    await strip();
+    first.unmount();
+    const page = showPage(inCourse(`room/${id('Tun')}`), {
+      [linesPath]: () => new Promise(() => undefined),
+      [`GET copies/${id('Carboy sheet')}`]: copyOf(missing('Carboy')),
+    });
+    expect(await strip()).toHaveTextContent(/Stop 1 of 2: Crock 1 question/);
+    await page.user.keyboard('s');
+    expect(await screen.findByText(/Stop 2 of 2/)).toHaveTextContent(/Carboy missing/);
+    expect(screen.queryByRole('button', { name: 'Done' })).toBeNull(); // that is not known either
+  });
+
   it('leads to the next thing of the same stop, and back to it from elsewhere', async () => {
     const page = show([crock, carboy]);
     await page.user.click(await screen.findByRole('button', { name: /^Begin/ }));

@@ -31,11 +31,13 @@ export type StopState = 'open' | 'settled' | StopAnswer;
 const isSame = (need: RoomNeed, other: RoomNeed) =>
   need.code === other.code && subjectOf(need) === subjectOf(other);
 
-/** How each stop stands by now, and what is to be done there by now. */
+/** How each stop stands by now, and what is to be done there by now.
+ * @param lines null: it is not known, and all of them wait. */
 export function stopsNow(
   stops: readonly Stop[],
-  lines: readonly RoomLine[],
+  lines: readonly RoomLine[] | null,
 ): readonly (Stop & { readonly state: StopState })[] {
+  if (lines === null) return stops.map((stop) => ({ ...stop, state: 'open' }));
   const lineOf = keyedBy(lines, ({ group }) => group.id);
   return stops.map((stop) => {
     const line = lineOf.get(stop.group.id);
