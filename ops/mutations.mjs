@@ -25,10 +25,17 @@ const visibility = [
   core('release/hearers.ts', ' && seesWorkOf(viewer, concerns.staffOf)', '', 'release/hearers'),
   server('rooms/stops.service.ts', 'Math.min(Date.parse(upTo), Date.parse(upToOf(need)))', 'Date.parse(upTo)', 'rooms/stops'), // prettier-ignore
   server('rooms/stops.service.ts', 'if (!line) throw problems.notFound();', 'if (!line) return done;', 'rooms/stops'), // prettier-ignore
-  server('rooms/entering.ts', 'if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();', '', 'server/src/notes'), // prettier-ignore
-  server('rooms/entering.ts', 'if (!isTheirs) throw problems.notFound();', '', 'rooms/latest'),
-  server('rooms/latest.service.ts', ' && isOut(access, now)', '', 'rooms/latest'),
-  server('rooms/news.service.ts', '(SELECT * FROM (${sql}) item WHERE ${visible}) i\n         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1\n         JOIN', '(SELECT * FROM (${sql}) item) i\n         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1\n         JOIN', 'rooms/latest'), // prettier-ignore
+  server(
+    'rooms/entering.ts',
+    '!viewer.seesOnlyLed || viewer.leads.includes(groupId)',
+    'true',
+    'server/src/notes',
+  ),
+  server('rooms/entering.ts', 'refuseUnless(viewer, act);', '', 'server/src/notes'),
+  server('discussion/discussion.kind.ts', String.raw`(?![^\s"'”’»)\]!?])`, '', 'rooms/needs'),
+  server('rooms/entering.ts', 'if (!isTheirs) throw problems.notFound();', '', 'rooms/lastWritten'),
+  server('rooms/lastWritten.service.ts', ' && isOut(access, now)', '', 'rooms/lastWritten'),
+  server('rooms/news.service.ts', '(SELECT * FROM (${sql}) item WHERE ${visible}) i\n         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1\n         JOIN', '(SELECT * FROM (${sql}) item) i\n         LEFT JOIN "seen" s ON s."subjectId" = i."subjectId" AND s."enrolmentId" = $1\n         JOIN', 'rooms/lastWritten'), // prettier-ignore
   web('rooms/NextDue.tsx', ".toSorted((a, b) => (a.due ?? '').localeCompare(b.due ?? ''))", '', 'rooms/pages'), // prettier-ignore
   server('rooms/needs.ts', 'waiting && mayMark', 'waiting', 'rooms/needs'),
   server('rooms/lately.service.ts', 'viewer.seesOnlyLed ?', 'false ?', 'rooms/needs'),

@@ -120,7 +120,7 @@ export const RoomLines = z.object({
 export type RoomLines = z.infer<typeof RoomLines>;
 
 /** What was written last in a group's room, the newest first, as far as the asker may read it. */
-export const Latest = z.object({
+export const LastWritten = z.object({
   items: z.array(
     z.object({
       copyId: CopyId,
@@ -136,7 +136,7 @@ export const Latest = z.object({
     }),
   ),
 });
-export type Latest = z.infer<typeof Latest>;
+export type LastWritten = z.infer<typeof LastWritten>;
 
 /** What each member of a group wrote lately in its room, and which rooms stand beside it. */
 export const Lately = z.object({

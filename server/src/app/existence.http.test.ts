@@ -45,7 +45,7 @@ const thereFor: Record<string, readonly Name[]> = {
      deletePost
      restorePost readAnswers giveAnswers readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readOwnFile restoreOwnFile readWiki readPage readRevision deletePage restorePage`,
   ),
-  ...forAll([...crock, 'practice'], 'readLatest'),
+  ...forAll([...crock, 'practice'], 'readLastWritten'),
   ...forAll(
     markers,
     `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom readLately answerStop listNotes addNote changeNote removeNote restoreNote

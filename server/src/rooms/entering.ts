@@ -3,6 +3,7 @@ import type { Act, Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { GroupId } from '@jigsaw/core/ids';
 import type { Viewers } from '../course/index.js';
+import { refuseUnless } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
 import { problems } from '../platform/problems.js';
 import { groupTags, setOf } from '../sets/index.js';
@@ -35,10 +36,7 @@ export async function staffOfRoom(
   groupId: GroupId,
   act: Act,
 ): Promise<Viewer> {
-  const tag = (await groupTags(manager, [groupId])).get(groupId);
-  if (!tag) throw problems.notFound();
-  const { courseId } = await setOf(manager, tag.setId);
-  const viewer = await viewers.staff(person, courseId, act);
-  if (viewer.seesOnlyLed && !viewer.leads.includes(groupId)) throw problems.notFound();
+  const viewer = await enterRoom(manager, viewers, person, groupId);
+  refuseUnless(viewer, act);
   return viewer;
 }

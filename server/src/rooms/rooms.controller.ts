@@ -6,7 +6,7 @@ import {
   CopiesOfActivity,
   CopyHead,
   Lately,
-  Latest,
+  LastWritten,
   RoomLines,
   RoomList,
   RoomView,
@@ -17,7 +17,7 @@ import { CurrentPerson } from '../identity/index.js';
 import { Endpoint, IdParam, Takes } from '../platform/endpoint.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { LatelyService } from './lately.service.js';
-import { LatestService } from './latest.service.js';
+import { LastWrittenService } from './lastWritten.service.js';
 import { RoomLinesService } from './roomLines.service.js';
 import { RoomsService } from './rooms.service.js';
 import { StopsService } from './stops.service.js';
@@ -30,7 +30,7 @@ export class RoomsController {
     private readonly roomLines: RoomLinesService,
     private readonly stops: StopsService,
     private readonly latelyService: LatelyService,
-    private readonly latestService: LatestService,
+    private readonly lastWrittenService: LastWrittenService,
     private readonly heads: CopyHeads,
   ) {}
 
@@ -84,16 +84,16 @@ export class RoomsController {
     return this.rooms.room(person, groupId);
   }
 
-  @Endpoint('GET /groups/:groupId/latest', {
-    id: 'readLatest',
+  @Endpoint('GET /groups/:groupId/last-written', {
+    id: 'readLastWritten',
     does: "What was written last in a group's room, and what of it is new",
-    answer: Latest,
+    answer: LastWritten,
   })
   latest(
     @CurrentPerson() person: SignedIn,
     @IdParam('groupId', GroupId) groupId: ids.GroupId,
-  ): Promise<Latest> {
-    return this.latestService.read(person, groupId);
+  ): Promise<LastWritten> {
+    return this.lastWrittenService.read(person, groupId);
   }
 
   @Endpoint('GET /groups/:groupId/lately', {

@@ -4,7 +4,7 @@ import { OwnFilesModule } from '../ownFiles/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { CopyHeads } from './copyHeads.service.js';
 import { LatelyService } from './lately.service.js';
-import { LatestService } from './latest.service.js';
+import { LastWrittenService } from './lastWritten.service.js';
 import { MarksInRooms } from './marksInRooms.js';
 import { News } from './news.service.js';
 import { RoomsController } from './rooms.controller.js';
@@ -23,7 +23,7 @@ import { Stands } from './stands.js';
     RoomLinesService,
     StopsService,
     LatelyService,
-    LatestService,
+    LastWrittenService,
     CopyHeads,
     News,
     StaffNews,

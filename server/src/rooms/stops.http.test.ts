@@ -1,54 +1,46 @@
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
+import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { AnswerStop, RoomLine, RoomLines } from '@jigsaw/contract/rooms';
 import { sure } from '@jigsaw/core/lists';
 import { subjectOf, upToOf } from '@jigsaw/core/rooms';
 import { newId } from '../platform/ids.js';
-import { aCourse, aMember, aText, copyOf, crockIsLedBy, released } from '../test/aCourse.js';
-import type { CourseForTests } from '../test/aCourse.js';
-import type { Browser, TestServer } from '../test/testServer.js';
-import { startTestServer } from '../test/testServer.js';
+import { aMember, aText, copyOf, crockIsLedBy, released } from '../test/aCourse.js';
+import type { Browser } from '../test/testServer.js';
+import { twoTeams } from '../test/twoTeams.js';
 
-let server: TestServer;
-let given: CourseForTests;
+const teams = twoTeams('s');
+const { student } = teams;
+const say = (name: string, words: string) => teams.say(student(name), talk, words);
 let talk: string;
-let count = 0;
-
-beforeAll(async () => {
-  server = await startTestServer();
-});
-afterAll(() => server.stop());
 beforeEach(async () => {
-  server.clock.set('2026-11-10T10:00:00Z');
-  const school = `s${++count}.example`;
-  given = await aCourse(server, { students: 5, groups: 2, email: `ilse@${school}`, school }); // Crock: noor, jorge; Carboy: amina, kofi
   const never = { opens: null, due: null, closes: null };
-  await released(given, { kind: 'discussion', title: 'Talk', settings: {}, points: null, schedule: never });
-  talk = await copyOf(student('noor'), given.course.id, 'Talk');
+  await released(teams.given, {
+    kind: 'discussion',
+    title: 'Talk',
+    settings: {},
+    points: null,
+    schedule: never,
+  });
+  talk = await copyOf(student('noor'), teams.given.course.id, 'Talk');
   await say('noor', 'Is it salt?');
 });
 
-const student = (name: string) => sure(given.students.get(name)).browser;
-const lineOf = async (name: string, by: Browser = given.instructor): Promise<RoomLine> => {
-  const { body } = await by.get(`/api/courses/${given.course.id}/room-lines`).expect(200);
+const lineOf = async (name: string, by: Browser = teams.given.instructor): Promise<RoomLine> => {
+  const { body } = await by.get(`/api/courses/${teams.given.course.id}/room-lines`).expect(200);
   return sure((body as RoomLines).lines.find(({ group }) => group.name === name));
-};
-const say = async (name: string, words: string) => {
-  await student(name).post(`/api/copies/${talk}/posts`).send({ id: randomUUID(), parentId: null, text: aText(words) }).expect(200); // prettier-ignore
-  server.clock.pass({ minutes: 1 });
 };
 /** The most pressing thing in a room, as an answer names it. */
 const stopIn = ({ group, needs, answered }: RoomLine): Omit<AnswerStop, 'said'> => {
   const need = sure(needs[0] ?? answered[0]?.need);
   return { groupId: group.id, code: need.code, subjectId: subjectOf(need), upTo: upToOf(need) };
 };
-const answer = (body: AnswerStop, by: Browser = given.instructor) =>
-  by.put(`/api/courses/${given.course.id}/stops`).send(body);
+const answer = (body: AnswerStop, by: Browser = teams.given.instructor) =>
+  by.put(`/api/courses/${teams.given.course.id}/stops`).send(body);
 const open = async (by?: Browser) => (await lineOf('Crock', by)).needs.map(({ code }) => code);
 
 describe('what one says to a stop', () => {
   it('takes it off one’s own list and no one else’s, until it is open again', async () => {
-    const assistant = await aMember(server, given, `tomas${count}`, 'assistant');
+    const assistant = await aMember(teams.server, teams.given, `tomas${teams.count}`, 'assistant');
     const stop = stopIn(await lineOf('Crock'));
     await answer({ ...stop, said: 'done' }).expect(200);
     await answer({ ...stop, said: 'not-needed' }).expect(200); // thought better of
@@ -90,9 +82,9 @@ describe('what one says to a stop', () => {
 
   it('puts it off for three hours', async () => {
     await answer({ ...stopIn(await lineOf('Crock')), said: 'later' }).expect(200);
-    server.clock.pass({ hours: 2, minutes: 59 });
+    teams.server.clock.pass({ hours: 2, minutes: 59 });
     expect(await open()).toEqual([]);
-    server.clock.pass({ minutes: 1 });
+    teams.server.clock.pass({ minutes: 1 });
     expect(await open()).toEqual(['question']);
   });
 
@@ -109,8 +101,8 @@ describe('what one says to a stop', () => {
 });
 
 it('is for staff, and of the rooms that they may look into', async () => {
-  const assistant = await aMember(server, given, `tomas${count}`, 'assistant');
-  await crockIsLedBy(given, `Tomas${count}`);
+  const assistant = await aMember(teams.server, teams.given, `tomas${teams.count}`, 'assistant');
+  await crockIsLedBy(teams.given, `Tomas${teams.count}`);
   const crock = await lineOf('Crock', assistant);
   expect(crock.isLed).toBe(true);
   await answer({ ...stopIn(crock), said: 'later' }, assistant).expect(200);
@@ -121,6 +113,6 @@ it('is for staff, and of the rooms that they may look into', async () => {
 });
 
 it('tells which kinds of activities are in a room', async () => {
-  await released(given, { title: 'Report' });
+  await released(teams.given, { title: 'Report' });
   expect((await lineOf('Crock')).kinds.toSorted()).toEqual(['assignment', 'discussion']);
 });

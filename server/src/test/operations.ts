@@ -245,7 +245,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('readMyMarks', 'my-marks', noor.browser),
     ofCourse('listRooms', 'rooms'),
     ofCourse('listRoomLines', 'room-lines'),
-    one('readLatest', 'get', `groups/${sure(crock).id}/latest`, noor.browser),
+    one('readLastWritten', 'get', `groups/${sure(crock).id}/last-written`, noor.browser),
     one('readLately', 'get', `groups/${sure(crock).id}/lately`),
     one('listNotes', 'get', `groups/${sure(crock).id}/notes`),
     one('removeNote', 'delete', `notes/${noteId}`),

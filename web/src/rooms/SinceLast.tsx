@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
-import type { Latest } from '@jigsaw/contract/rooms';
+import type { LastWritten } from '@jigsaw/contract/rooms';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { PersonName, Small, Tag, Waiting } from '../look/index.js';
 import { useNow } from '../page/index.js';
-import { useReadLatestQuery } from './roomsApi.js';
+import { useReadLastWrittenQuery } from './roomsApi.js';
 
 const Beside = styled.aside`
   overflow: auto;
@@ -50,7 +50,7 @@ const Beside = styled.aside`
 
 /** What changed in a room since its reader was last there, and below it what was there before. */
 export function SinceLast({ groupId }: { readonly groupId: string }) {
-  const latest = useReadLatestQuery(groupId);
+  const latest = useReadLastWrittenQuery(groupId);
   if (unshown(latest) !== undefined)
     return <ProblemStrip of={latest.error} onRetry={() => void latest.refetch()} />;
   if (!latest.currentData) return <Waiting what="what is new" rows={4} />;
@@ -68,7 +68,7 @@ export function SinceLast({ groupId }: { readonly groupId: string }) {
   );
 }
 
-function Items({ label, items }: { readonly label: string; readonly items: Latest['items'] }) {
+function Items({ label, items }: { readonly label: string; readonly items: LastWritten['items'] }) {
   const { dates } = useCourse();
   const now = useNow(null);
   return (

@@ -88,7 +88,7 @@ describe('a room', () => {
     const latest = { items: [post, { ...post, by: 'Noor', byYou: true, excerpt: '', isNew: false }] };
     const { set, store } = showPage(
       inCourse('room'),
-      { [roomsPath]: rooms(room), [`GET groups/${room.group.id}/latest`]: latest },
+      { [roomsPath]: rooms(room), [`GET groups/${room.group.id}/last-written`]: latest },
       'student',
     );
     const next = await screen.findByRole('region', { name: 'Next' });
@@ -98,7 +98,7 @@ describe('a room', () => {
     expect(fresh).toHaveTextContent(/^Jorge in Talk newIs it salt\?/);
     expect(within(fresh).getByRole('link')).toHaveAttribute('href', inCourse(`copies/${id('talk')}`));
     expect(screen.getByRole('list', { name: 'Before' })).toHaveTextContent(/^You in Talk/);
-    set(`GET groups/${room.group.id}/latest`, { items: [] });
+    set(`GET groups/${room.group.id}/last-written`, { items: [] });
     act(() => void store.dispatch(api.util.invalidateTags(['Room'])));
     expect(await screen.findByText('Nothing new. You have seen it all.')).toBeInTheDocument();
   });

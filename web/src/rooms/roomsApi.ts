@@ -1,13 +1,13 @@
 import { GroupNaming } from '@jigsaw/contract/sets';
 import type { NameGroup } from '@jigsaw/contract/sets';
-import { CopiesOfActivity, Lately, Latest, RoomList, RoomView } from '@jigsaw/contract/rooms';
+import { CopiesOfActivity, Lately, LastWritten, RoomList, RoomView } from '@jigsaw/contract/rooms';
 import { api } from '../api/index.js';
 
 export const {
   useFindCopiesQuery,
   useListRoomsQuery,
   useReadLatelyQuery,
-  useReadLatestQuery,
+  useReadLastWrittenQuery,
   useReadRoomQuery,
   useNameGroupMutation,
 } = api.injectEndpoints({
@@ -27,9 +27,9 @@ export const {
       responseSchema: Lately,
       providesTags: ['Room'],
     }),
-    readLatest: build.query<Latest, string>({
-      query: (groupId) => `groups/${groupId}/latest`,
-      responseSchema: Latest,
+    readLastWritten: build.query<LastWritten, string>({
+      query: (groupId) => `groups/${groupId}/last-written`,
+      responseSchema: LastWritten,
       providesTags: ['Room'],
     }),
     findCopies: build.query<CopiesOfActivity, string>({

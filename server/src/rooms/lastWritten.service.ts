@@ -1,6 +1,6 @@
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { Latest } from '@jigsaw/contract/rooms';
+import type { LastWritten } from '@jigsaw/contract/rooms';
 import type { GroupId } from '@jigsaw/core/ids';
 import { keyedBy, sure } from '@jigsaw/core/lists';
 import { Viewers } from '../course/index.js';
@@ -15,7 +15,7 @@ const mostLetters = 140;
 
 /** What was written last in one room, for those who are in it or may look into it. */
 @Injectable()
-export class LatestService {
+export class LastWrittenService {
   constructor(
     private readonly dataSource: DataSource,
     private readonly viewers: Viewers,
@@ -25,7 +25,7 @@ export class LatestService {
   ) {}
 
   /** @throws not-found for a group that is not theirs to look into, too. */
-  async read(person: SignedIn, groupId: GroupId): Promise<Latest> {
+  async read(person: SignedIn, groupId: GroupId): Promise<LastWritten> {
     const viewer = await enterRoom(this.dataSource.manager, this.viewers, person, groupId);
     const { entered } = await this.gate.enterAll(person, viewer.courseId, { group: groupId });
     const now = this.clock.now();
