@@ -2,7 +2,7 @@ import { useDeferredValue, useState } from 'react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { RoomItem, RoomLine, RoomLines } from '@jigsaw/contract/rooms';
-import type { CopyId } from '@jigsaw/core/ids';
+import type { CopyId, GroupId } from '@jigsaw/core/ids';
 import { keyedBy } from '@jigsaw/core/lists';
 import { counted, fold } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
@@ -25,11 +25,12 @@ import { useNow } from '../page/index.js';
 import {
   Answered,
   ofKind,
-  Stops,
+  RoundSoFar,
   stopsFor,
   useListRoomLinesQuery,
   useMinutes,
   useRound,
+  WhereToGo,
 } from '../rounds/index.js';
 import { RoomTable } from './RoomTable.js';
 import { Things } from './Things.js';
@@ -100,10 +101,13 @@ const firstUnread = (lines: readonly RoomLine[], common: readonly RoomItem[]) =>
   lines.find((line) => line.firstUnread !== null)?.firstUnread ??
   common.find((item) => item.unread > 0)?.copyId;
 
+/** Time alone makes rooms need someone: something comes to be due soon, or is put off no longer. */
+const whileItIsOpen = { pollingInterval: 5 * 60_000, skipPollingIfUnfocused: true } as const;
+
 /** All rooms at a glance for staff: who needs someone, and why; where to go first; and where nothing happens. */
 export function RoomsPage() {
   const { course } = useCourse();
-  const rooms = useListRoomLinesQuery(course.id);
+  const rooms = useListRoomLinesQuery(course.id, whileItIsOpen);
   if (unshown(rooms) !== undefined)
     return <ProblemStrip of={rooms.error} onRetry={() => void rooms.refetch()} />;
   if (!rooms.data) return <Waiting what="the rooms" rows={10} />;
@@ -112,6 +116,22 @@ export function RoomsPage() {
 
 const every = 'all';
 const led = 'led';
+
+interface Wanted {
+  readonly setId: string;
+  readonly isLed: boolean;
+  /** null: whatever group it is. */
+  readonly groups: ReadonlySet<GroupId> | null;
+  readonly kind: string;
+}
+/** The rooms that are looked for, each as far as it is about what is looked for. */
+const narrowed = (lines: readonly RoomLine[], { setId, isLed, groups, kind }: Wanted, now: number) =>
+  lines
+    .filter(({ group }) => setId === every || group.setId === setId)
+    .filter((line) => !isLed || line.isLed)
+    .filter(({ group }) => groups === null || groups.has(group.id))
+    .filter(({ kinds }) => kind === every || kinds.includes(kind))
+    .map((line) => (kind === every ? line : ofKind(line, kind, now)));
 
 function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
   const { course } = useCourse();
@@ -122,7 +142,7 @@ function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
   const [order, setOrder] = useState<Order>('needs');
   const [wanted, setWanted] = useState('');
   const [isUnfolded, setUnfolded] = useState(false);
-  const [minutes] = useMinutes();
+  const [minutes, setMinutes] = useMinutes();
   const [round] = useRound(course.id);
   const sought = useDeferredValue(wanted);
   const now = useNow(null);
@@ -131,16 +151,8 @@ function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
   const kinds = [...new Set(lines.flatMap((line) => line.kinds))].map((kind) => ({ id: kind, label: kindOf(kind)?.word ?? kind })); // prettier-ignore
   const setId = sets.some(({ id }) => id === chosenSet) ? chosenSet : every;
   const kind = kinds.some(({ id }) => id === chosenKind) ? chosenKind : every;
-  const found = lines
-    .filter(
-      ({ group, isLed, kinds: own }) =>
-        (setId === every || group.setId === setId) &&
-        (whose !== led || isLed) &&
-        (audience.groups?.has(group.id) ?? true) &&
-        (kind === every || own.includes(kind)),
-    ) // prettier-ignore
-    .map((line) => (kind === every ? line : ofKind(line, kind, now)));
-  const byNeed = found.toSorted(inOrder.needs);
+  const found = narrowed(lines, { setId, isLed: whose === led, groups: audience.groups, kind }, now);
+  const proposed = stopsFor(found.toSorted(inOrder.needs), minutes);
   const ordered = found.filter((line) => isSought(line, sought)).toSorted(inOrder[order]);
   const isWhole = order === 'needs' && sought === '';
   const quiet = isWhole ? ordered.filter(isQuiet).length : 0;
@@ -180,7 +192,16 @@ function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
       <Rest>
         <div>
           {audience.error !== undefined && <ProblemStrip of={audience.error} />}
-          <Stops lines={byNeed} all={lines} />
+          {round ? (
+            <RoundSoFar lines={lines} />
+          ) : (
+            <WhereToGo
+              stops={proposed}
+              rooms={found.filter(({ needs }) => needs.length > 0).length}
+              minutes={minutes}
+              onMinutes={setMinutes}
+            />
+          )}
           {common.length > 0 && <InCommon items={common} />}
         </div>
         {lines.length === 0 ? (
@@ -198,7 +219,7 @@ function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
           <RoomTable
             lines={shown}
             isOfSeveralSets={setsIn(shown).length > 1}
-            stops={isWhole && !round ? stopsFor(byNeed, minutes).length : 0}
+            stops={isWhole && !round ? proposed.length : 0}
           />
         ) : sought === '' ? (
           <Empty title="No room is like that">Choose fewer things above.</Empty>

@@ -9,7 +9,7 @@ import { useCourse } from '../course/index.js';
 import type { Dates } from '../look/index.js';
 import { Button, Emblem, hueOfGroup, Key, Segments, Small, Tag } from '../look/index.js';
 import { useKey, useNow, useStored } from '../page/index.js';
-import { nextOpen, someMinutes, stopsFor, stopsNow, useRound } from './round.js';
+import { nextOpen, someMinutes, stopsNow, useRound } from './round.js';
 import type { Stop, StopState } from './round.js';
 import { sayNeed } from './sayNeed.js';
 import { sayHow, sayStops } from './sayRound.js';
@@ -102,40 +102,22 @@ const Card = styled(Link)`
 /** So many are written out. */
 const mostShown = 4;
 
-interface StopsProps {
-  /** The most pressing first. */
-  readonly lines: readonly RoomLine[];
-  /** All of them, also those that are not looked for now. */
-  readonly all: readonly RoomLine[];
+interface WhereToGoProps {
+  /** Those that fit into the minutes. */
+  readonly stops: readonly Stop[];
+  /** How many need someone in all. */
+  readonly rooms: number;
+  readonly minutes: number;
+  readonly onMinutes: (minutes: number) => void;
 }
 
-/** Where to go first, as far as the time goes that one has, or how far the round has come that goes on. */
-export function Stops({ lines, all }: StopsProps) {
+/** Where to go first, as far as the time goes that one has. Nothing where no room needs anyone. */
+export function WhereToGo({ stops, rooms, minutes, onMinutes }: WhereToGoProps) {
   const { course } = useCourse();
-  const [round, keep] = useRound(course.id);
-  const [minutes, setMinutes] = useMinutes();
-  const begin = (stops: readonly Stop[], at: number) => keep({ stops: [...stops], at });
-  const proposed = stopsFor(lines, minutes);
-  if (round) {
-    const stops = stopsNow(round.stops, all);
-    const next = nextOpen(stops, 0);
-    return (
-      <Walk aria-label="Your round">
-        <div>
-          <h2>{next === null ? 'Your round is over' : 'Your round'}</h2>
-          <Small>{sayStops(stops)}</Small>
-          {next !== null && <Go label="Go on" to={sure(stops[next])} onGo={() => begin(round.stops, next)} />}
-          <Button isSmall onPress={() => keep(null)}>
-            {next === null ? 'Close' : 'End the round'}
-          </Button>
-        </div>
-        <Cards stops={stops} first={next} onGo={(at) => begin(round.stops, at)} />
-      </Walk>
-    );
-  }
-  const [first] = proposed;
+  const [, keep] = useRound(course.id);
+  const begin = (at: number) => keep({ stops: [...stops], at });
+  const [first] = stops;
   if (!first) return null;
-  const asked = lines.filter(({ needs }) => needs.length > 0).length;
   return (
     <Walk aria-label="Where to go first">
       <div>
@@ -144,16 +126,36 @@ export function Stops({ lines, all }: StopsProps) {
           label="Minutes that you have"
           value={String(minutes)}
           choices={someMinutes.map((each) => ({ id: String(each), label: `${each} min` }))}
-          onChange={(value) => setMinutes(Number(value))}
+          onChange={(value) => onMinutes(Number(value))}
         />
-        <Small>{sayProposed(proposed, asked)}</Small>
-        <Go label="Begin" to={first} onGo={() => begin(proposed, 0)} />
+        <Small>{sayProposed(stops, rooms)}</Small>
+        <Go label="Begin" to={first} onGo={() => begin(0)} />
       </div>
-      <Cards
-        stops={proposed.map((stop) => ({ ...stop, state: 'open' }))}
-        first={0}
-        onGo={(at) => begin(proposed, at)}
-      />
+      <Cards stops={stopsNow(stops, null)} first={0} onGo={begin} />
+    </Walk>
+  );
+}
+
+/** How far the round has come that goes on. Nothing where none does.
+ * @param lines of all rooms, also those that are not looked for now. */
+export function RoundSoFar({ lines }: { readonly lines: readonly RoomLine[] }) {
+  const { course } = useCourse();
+  const [round, keep] = useRound(course.id);
+  if (!round) return null;
+  const stops = stopsNow(round.stops, lines);
+  const next = nextOpen(stops, 0);
+  const goOn = (at: number) => keep({ ...round, at });
+  return (
+    <Walk aria-label="Your round">
+      <div>
+        <h2>{next === null ? 'Your round is over' : 'Your round'}</h2>
+        <Small>{sayStops(stops)}</Small>
+        {next !== null && <Go label="Go on" to={sure(stops[next])} onGo={() => goOn(next)} />}
+        <Button isSmall onPress={() => keep(null)}>
+          {next === null ? 'Close' : 'End the round'}
+        </Button>
+      </div>
+      <Cards stops={stops} first={next} onGo={goOn} />
     </Walk>
   );
 }
@@ -164,9 +166,9 @@ export function useMinutes(): [minutes: number, set: (minutes: number) => void] 
   return [kept ?? 10, (minutes) => keep(minutes as (typeof someMinutes)[number])];
 }
 
-function sayProposed(stops: readonly Stop[], asked: number): string {
+function sayProposed(stops: readonly Stop[], rooms: number): string {
   const takes = stops.reduce((sum, { minutes }) => sum + minutes, 0);
-  const rest = asked - stops.length;
+  const rest = rooms - stops.length;
   return `${counted(stops.length, 'stop')}, about ${takes} min${rest > 0 ? `; ${rest} more ${rest === 1 ? 'room waits' : 'rooms wait'}` : ''}`;
 }
 

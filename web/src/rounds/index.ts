@@ -3,4 +3,4 @@ export { ofKind, stopsFor, useRound } from './round.js';
 export { RoundStrip } from './RoundStrip.js';
 export { useListRoomLinesQuery } from './roundsApi.js';
 export { sayNeed } from './sayNeed.js';
-export { Stops, useMinutes } from './Stops.js';
+export { RoundSoFar, useMinutes, WhereToGo } from './Stops.js';

@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it } from '@jest/globals';
+import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { act, screen, waitFor, within } from '@testing-library/react';
 import type { RoomLine, RoomNeed } from '@jigsaw/contract/rooms';
 import { aGroup, aHead, aRoom, aRoomLine, courseId, id } from '../test/data.js';
@@ -152,6 +152,19 @@ describe('a round', () => {
     await page.user.keyboard('s');
     expect(screen.getByText(/Stop 1 of 2/)).toBeInTheDocument();
     expect(place(page)).toBe(inCourse('groups'));
+  });
+});
+
+describe('a page of the rooms that stays open', () => {
+  afterEach(() => void jest.useRealTimers());
+
+  it('finds what time alone makes pressing, every few minutes', async () => {
+    jest.useFakeTimers({ advanceTimers: true });
+    const { set } = show([crock]);
+    await screen.findByText('1 stop, about 2 min');
+    set(linesPath, { lines: [crock, carboy], common: [] });
+    await act(() => jest.advanceTimersByTimeAsync(6 * 60_000));
+    expect(await screen.findByText('2 stops, about 4 min')).toBeInTheDocument();
   });
 });
 
