@@ -220,6 +220,7 @@ describe('a discussion', () => {
     );
     const copies = await screen.findByRole('navigation', { name: 'The groups’ copies' });
     expect(copies).toHaveTextContent('4 unread');
+    expect(screen.getByRole('link', { name: 'Crock' })).toHaveAttribute('href', inCourse(`room/${id('Crock')}`)); // prettier-ignore
     expect(within(copies).getByRole('link', { name: /Carboy, 3/ })).toHaveAttribute(
       'href',
       inCourse(`copies/${id('carboy')}`),

@@ -113,7 +113,7 @@ export function CopyFrame({
   const { group, schedule, extension } = head;
   const now = useNow(schedule.due);
   const isStaff = course.role !== 'student';
-  const room = isStaff ? '../rooms' : group ? `../room/${group.id}` : '../room';
+  const room = group ? `../room/${group.id}` : isStaff ? '../rooms' : '../room';
   return (
     <Frame style={group ? hueOfGroup(group.number) : undefined}>
       <Sill>
