@@ -44,6 +44,15 @@ const visibility = [
   server('notes/notes.service.ts', 'if (note.version !== version)', 'if (false)', 'server/src/notes'),
   server('notes/notes.service.ts', 'if (note.authorId !== viewer.enrolmentId) throw', 'if (false) throw', 'server/src/notes'), // prettier-ignore
   server('notes/notes.service.ts', "if (!mayRemove(viewer, note)) throw", 'if (false) throw', 'server/src/notes'), // prettier-ignore
+  core('shelf/shelf.ts', ".normalize('NFC').toLowerCase()", '', 'core/src/shelf'),
+  core('shelf/shelf.ts', 'bytes + given.sizeBytes > mostBytes', 'bytes > mostBytes', 'core/src/shelf'),
+  server('shelf/shelf.service.ts', 'if (practiceRoundOf(person) !== null) throw problems.notFound();', '', 'server/src/shelf'), // prettier-ignore
+  server('shelf/shelf.service.ts', 'if (!file || file.removedAt) throw problems.notFound();', 'if (!file) throw problems.notFound();', 'server/src/shelf'), // prettier-ignore
+  server('shelf/shelf.service.ts', 'if (file.versions !== newest)', 'if (false)', 'server/src/shelf'),
+  server('shelf/shelf.service.ts', 'LEAST($3::timestamptz, $4)', '$3::timestamptz', 'server/src/shelf'),
+  server('shelf/shelfFacts.ts', 'if (removedAt === null || removedBy === null || !isOwnOrManaged(viewer, row)) return [];', 'if (removedAt === null || removedBy === null) return [];', 'server/src/shelf'), // prettier-ignore
+  server('shelf/shelf.service.ts', 'staffOf: groupId,', '', 'server/src/shelf'),
+  web('shelf/Shelf.tsx', 'clearTimeout(timer);\n      if (entry', 'if (entry', 'web/src/shelf'),
   web('rounds/RoundStrip.tsx', 'if (await answer(stop, said)) go();', 'void answer(stop, said); go();', 'web/src/rounds'), // prettier-ignore
   web('rounds/round.ts', "at >= from && state === 'open'", 'at >= from', 'web/src/rounds'),
   web('notes/Notes.tsx', 'hasSeen ? note.version : begunAt', 'note.version', 'web/src/notes'),

@@ -25,6 +25,7 @@ export const HeadingId = idOf<'heading'>();
 export const VisitId = idOf<'visit'>();
 export const CalendarAddressId = idOf<'calendar-address'>();
 export const NoteId = idOf<'note'>();
+export const ShelfFileId = idOf<'shelf-file'>();
 
 /** What checks values of one shape. */
 export type Schema<Shape> = z.ZodType<Shape>;

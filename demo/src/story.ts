@@ -22,6 +22,7 @@ import {
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
 import { questionnaires } from './questions.js';
 import { benchCalls, noticesAndEvents, thingsToUse, workInReadings } from './toRead.js';
+import { fillShelves } from './shelves.js';
 import { noteSome, openTalks, practise, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { arrangeOutline } from './outline.js';
 import { choosePanels } from './panels.js';
@@ -207,6 +208,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await markCritiques(stage);
   await readMost(stage);
   await noteSome(stage);
+  await fillShelves(stage);
   await practise(stage, 'Carboy');
   happenSince(school, (student) => emailOf(student));
 }

@@ -20,6 +20,7 @@ export type HeadingId = Id<'heading'>;
 export type VisitId = Id<'visit'>;
 export type CalendarAddressId = Id<'calendar-address'>;
 export type NoteId = Id<'note'>;
+export type ShelfFileId = Id<'shelf-file'>;
 
 /** A value that the types say cannot exist: a new variant does not compile until it is handled. */
 export function unreachable(value: never): never {

@@ -27,6 +27,7 @@ import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { OutlineModule } from '../outline/index.js';
 import { NotesModule } from '../notes/index.js';
+import { ShelfModule } from '../shelf/index.js';
 import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
 import { RosterModule } from '../roster/index.js';
@@ -86,6 +87,7 @@ export class AppModule {
         OutlineModule,
         OwnFilesModule,
         NotesModule,
+        ShelfModule,
         SightlinesModule,
         ForeseenModule,
         ChecksModule,

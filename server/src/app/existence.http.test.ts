@@ -41,11 +41,11 @@ const thereFor: Record<string, readonly Name[]> = {
   ...forAll([...students, 'practice'], 'readSignUp'),
   ...forAll(
     crock,
-    `markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
+    `readShelfFile removeShelfFile restoreShelfFile markSeenOnShelf restoreShelfVersion markSeen savePart handIn addPost changePost addPage savePage readCopy readWork downloadFile deleteFile restoreFile readDiscussion readTalkChanges
      deletePost
      restorePost readAnswers giveAnswers readCall stepIn stayIn leaveCall setDoor readEventFile readAttachedFile readOwnFile restoreOwnFile readWiki readPage readRevision deletePage restorePage`,
   ),
-  ...forAll([...crock, 'practice'], 'readLastWritten'),
+  ...forAll([...crock, 'practice'], 'readLastWritten readShelf'),
   ...forAll(
     markers,
     `saveMark releaseMarks recallMarks releaseManyMarks recallManyMarks takeSuggestedMarks readDesk readReadyMarks readMark readRoom readLately answerStop listNotes addNote changeNote removeNote restoreNote
@@ -59,7 +59,16 @@ const thereFor: Record<string, readonly Name[]> = {
 const notAsked = [
   ...['signIn', 'signInAsDemoPerson', 'lookAtLink', 'openLink', 'mailLink', 'signOut', 'readSession'],
   ...['readFrontDoor', 'readHealth', 'readOpenSessions', 'endSession', 'endOtherSessions'],
-  ...['createCourse', 'listCourses', 'followChanges', 'addFile', 'attachFile', 'putOwnFile'],
+  ...[
+    'createCourse',
+    'listCourses',
+    'followChanges',
+    'addFile',
+    'attachFile',
+    'putOwnFile',
+    'putOnShelf',
+    'putShelfVersion',
+  ],
   ...['listCalendarAddresses', 'addCalendarAddress', 'removeCalendarAddress', 'readCalendar'],
 ];
 

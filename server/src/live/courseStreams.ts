@@ -150,4 +150,8 @@ const quiet: ReadonlySet<string> = new Set([
   'note.changed',
   'note.removed',
   'note.restored',
+  'shelf-file.added',
+  'shelf-file.changed',
+  'shelf-file.removed',
+  'shelf-file.restored',
 ]);

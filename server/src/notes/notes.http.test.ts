@@ -100,7 +100,7 @@ describe('what staff note about a group', () => {
     await add(note('Stays'), teams.given.instructor, sure(removed[1])).expect(200);
     const remove = (ids: string[]) => teams.given.instructor.put(`/api/sets/${id}/groups`).send({ groups: [], removed: ids }); // prettier-ignore
     const { body } = await remove(removed).expect(409);
-    expect(body).toMatchObject({ detail: 'C 2 has members, work or notes, so it cannot be removed. Lock it to keep people out. Nothing was changed.' }); // prettier-ignore
+    expect(body).toMatchObject({ detail: 'C 2 has members, work, notes or files, so it cannot be removed. Lock it to keep people out. Nothing was changed.' }); // prettier-ignore
     await remove([sure(removed[0])]).expect(200);
   });
 });

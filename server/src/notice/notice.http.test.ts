@@ -147,6 +147,6 @@ describe('a group that no one was ever in', () => {
     const rows = (await server.rows(`SELECT "id" FROM "copy" WHERE "releaseId" = '${sure(release).id}' AND "groupId" = '${groupId}'`)) as { id: string }[]; // prettier-ignore
     await reply(given.instructor, sure(rows[0]).id).expect(200);
     const refused = await edit({ groups: [], removed: [groupId] }).expect(409);
-    expect((refused.body as { detail: string }).detail).toContain('has members, work or notes');
+    expect((refused.body as { detail: string }).detail).toContain('has members, work, notes or files');
   });
 });

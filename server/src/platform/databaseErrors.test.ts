@@ -12,11 +12,12 @@ describe('what the database refuses', () => {
     ['23505', 409, 'something that is there already'],
     ['21000', 409, 'something that was sent twice'],
     ['23503', 409, 'something that needs what is gone'],
+    ['53100', 507, 'what a full disk has no room for'],
     ['40P01', 503, 'one of two that waited for each other'],
   ])('%s is %s: %s', (code, status) => expect(refusedByDatabase(failed(code))?.status).toBe(status));
 
   it('for its own reasons is no fault of what was sent', () => {
-    for (const error of [failed('53100'), failed('42703'), new Error('22003'), null])
+    for (const error of [failed('53200'), failed('42703'), new Error('22003'), null])
       expect(refusedByDatabase(error)).toBeNull();
   });
 

@@ -6,6 +6,8 @@ const foreignKeyViolation = '23503';
 const uniqueViolation = '23505';
 /** One statement that would write one row twice. */
 const cardinalityViolation = '21000';
+/** The disk is full. */
+const diskFull = '53100';
 /** Two that waited for each other; one of them was let go. */
 const gaveWay = new Set(['40P01', '40001']);
 
@@ -27,6 +29,7 @@ export function refusedByDatabase(error: unknown): Problem | null {
   if (code === foreignKeyViolation)
     return problems.conflict('Something that this needs is not there any more. Reload and look.');
   if (gaveWayToAnother(error)) return problems.busy();
+  if (code === diskFull) return problems.noRoom();
   // Class 22: numbers out of range, texts that are no text, dates that are none.
   return code.startsWith('22')
     ? problems.invalidInput('A number or a text here cannot be kept as it is.')

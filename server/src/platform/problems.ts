@@ -109,6 +109,13 @@ export const problems = {
       'Too busy right now',
       'Many people are using this right now. Nothing was changed; try again in a few seconds.',
     ),
+  noRoom: () =>
+    new Problem(
+      'no-room',
+      507,
+      'No space left',
+      'The server has no space left. Nothing was changed; keep what you have, and tell the people who run it.',
+    ),
   databaseAway: () =>
     new Problem(
       'database-away',

@@ -1,6 +1,6 @@
 export { CopyHeads } from './copyHeads.service.js';
 export { MarksInRooms } from './marksInRooms.js';
-export { staffOfRoom } from './entering.js';
+export { enterRoom, staffOfRoom } from './entering.js';
 export { membersByName } from './members.js';
 export type { Waiting } from './marksInRooms.js';
 export { News } from './news.service.js';

@@ -21,7 +21,7 @@ export async function removeGroup(
   } catch (error) {
     if (!isStillReferredTo(error)) throw error;
     throw problems.conflict(
-      `${group.name} has members, work or notes, so it cannot be removed. Lock it to keep people out. Nothing was changed.`,
+      `${group.name} has members, work, notes or files, so it cannot be removed. Lock it to keep people out. Nothing was changed.`,
     );
   }
 }

@@ -331,3 +331,11 @@ export const aSheet = {
   adjustments: [],
   version: 0,
 };
+
+/** A file on the shelf of a group. */
+export const putOnShelf = (by: Browser, groupId: string, name: string, content: string, path = 'shelf') =>
+  by
+    .post(`/api/groups/${groupId}/${path}`)
+    .query({ name, type: 'text/plain' })
+    .set('Content-Type', 'application/octet-stream')
+    .send(Buffer.from(content));

@@ -10,6 +10,7 @@ import type { CourseSettings } from '@jigsaw/contract/course';
 import type { CopyHead } from '@jigsaw/contract/rooms';
 import type { GroupSetView } from '@jigsaw/contract/sets';
 import { settingsOf } from '@jigsaw/contract/sets';
+import type { ShelfView } from '@jigsaw/contract/shelf';
 import type { PageView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
@@ -48,6 +49,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     audience,
     heading,
     noteId,
+    shelfId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -99,6 +101,14 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('savePage', 'put', `copies/${wiki}/wiki/pages/${pageId}`, async () => ({ title: 'Log', text: aText('3.4'), basedOn: (await read<PageView>(`copies/${wiki}/wiki/pages/${pageId}`, noor.browser)).revision }), noor.browser), // prettier-ignore
     one('dismissCheck', 'post', inCourse('checks/dismissals'), async () => ({ id: (await read<CheckList>(inCourse('checks'))).checks[0]?.id ?? '0'.repeat(32), reason: 'Meant so' })), // prettier-ignore
     one('answerStop', 'put', inCourse('stops'), () => ({ groupId: sure(crock).id, code: 'question', subjectId: talk, upTo: '2026-11-10T10:00:00.000Z', said: 'later' })), // prettier-ignore
+    one(
+      'markSeenOnShelf',
+      'post',
+      `groups/${sure(crock).id}/shelf/seen`,
+      () => ({ upTo: '2026-11-10T10:00:00.000Z' }),
+      noor.browser,
+    ),
+    one('restoreShelfVersion', 'post', `groups/${sure(crock).id}/shelf/${shelfId}/versions/restore`, async () => ({ number: 1, newest: (await read<ShelfView>(`groups/${sure(crock).id}/shelf`)).files[0]?.versions[0]?.number ?? 0 }), noor.browser), // prettier-ignore
     one('addNote', 'post', `groups/${sure(crock).id}/notes`, () => ({ id: randomUUID(), text: 'Both leave early.', about: noor.enrolmentId })), // prettier-ignore
     one('changeNote', 'put', `notes/${noteId}`, async () => ({ text: 'Louder', version: (await read<NoteList>(`groups/${sure(crock).id}/notes`)).notes.find((each) => each.id === noteId)?.version ?? 0 })), // prettier-ignore
     one('startPractice', 'post', inCourse('practice'), () => ({ groupId: sure(crock).id })),
@@ -214,6 +224,7 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     audience,
     heading,
     noteId,
+    shelfId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -247,6 +258,10 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     ofCourse('listRoomLines', 'room-lines'),
     one('readLastWritten', 'get', `groups/${sure(crock).id}/last-written`, noor.browser),
     one('readLately', 'get', `groups/${sure(crock).id}/lately`),
+    one('readShelf', 'get', `groups/${sure(crock).id}/shelf`, noor.browser),
+    one('readShelfFile', 'get', `groups/${sure(crock).id}/shelf/${shelfId}/versions/1`, noor.browser),
+    one('removeShelfFile', 'delete', `groups/${sure(crock).id}/shelf/${shelfId}`, noor.browser),
+    one('restoreShelfFile', 'post', `groups/${sure(crock).id}/shelf/${shelfId}/restore`, noor.browser),
     one('listNotes', 'get', `groups/${sure(crock).id}/notes`),
     one('removeNote', 'delete', `notes/${noteId}`),
     one('restoreNote', 'post', `notes/${noteId}/restore`),

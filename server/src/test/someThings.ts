@@ -5,10 +5,11 @@ import type { BoardView } from '@jigsaw/contract/placing';
 import type { ActivityView } from '@jigsaw/contract/release';
 import type { RosterChangeList as Changes } from '@jigsaw/contract/roster';
 import type { GroupSetView } from '@jigsaw/contract/sets';
+import type { ShelfView } from '@jigsaw/contract/shelf';
 import type { WikiView } from '@jigsaw/contract/wiki';
 import { sure } from '@jigsaw/core/lists';
 import { wholeSet } from '@jigsaw/core/release';
-import { addFile, aText, attachedTo, copyOf, putOwn, released, toRead } from './aCourse.js';
+import { addFile, aText, putOnShelf, attachedTo, copyOf, putOwn, released, toRead } from './aCourse.js';
 import type { z } from 'zod';
 import type { CourseForTests } from './aCourse.js';
 import type { Browser } from './testServer.js';
@@ -42,6 +43,8 @@ export interface Things {
   readonly heading: HeadingView;
   /** Of the instructor, about Crock. */
   readonly noteId: string;
+  /** Of Noor, on the shelf of Crock. */
+  readonly shelfId: string;
 }
 
 export async function someThings(given: CourseForTests): Promise<Things> {
@@ -102,8 +105,10 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   ).body as OutlineView;
   const noteId = randomUUID();
   await instructor.post(`/api/groups/${sure(given.board.groups[0]).id}/notes`).send({ id: noteId, text: 'Quiet', about: null }).expect(200); // prettier-ignore
+  const shelf = (await putOnShelf(noor.browser, sure(given.board.groups[0]).id, 'plan.txt', 'Salt first').expect(200)).body as ShelfView; // prettier-ignore
   return {
     noteId,
+    shelfId: sure(shelf.files[0]).id,
     audience,
     heading: sure(outline.headings[0]),
     live,

@@ -80,6 +80,7 @@ export const tagTypes = [
   'Room',
   'Stop',
   'Note',
+  'Shelf',
   'Desk',
   'Gradebook',
   'Mark',

@@ -1,3 +1,4 @@
+export type { Uploads } from './uploads.js';
 export { ArrivingFiles, UploadFaults, useUploads } from './uploads.js';
 export { FileLinks, saySize } from './FileLinks.js';
 export { canRecord } from './useRecorder.js';

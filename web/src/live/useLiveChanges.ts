@@ -38,6 +38,10 @@ const tagsByChange: Readonly<Record<string, readonly Tag[]>> = {
   'note.changed': ['Note'],
   'note.removed': ['Note'],
   'note.restored': ['Note'],
+  'shelf-file.added': ['Shelf'],
+  'shelf-file.changed': ['Shelf'],
+  'shelf-file.removed': ['Shelf'],
+  'shelf-file.restored': ['Shelf'],
   'activity.drafted': ['Activity'],
   'activity.edited': ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'Mark'],
   'activity.deleted': ['Activity'],
@@ -62,6 +66,10 @@ const shownByTheAct: ReadonlySet<string> = new Set([
   'note.changed',
   'note.removed',
   'note.restored',
+  'shelf-file.added',
+  'shelf-file.changed',
+  'shelf-file.removed',
+  'shelf-file.restored',
   'students.placed',
   'outline.changed',
   'mark.drafted',
@@ -78,6 +86,10 @@ const countsNowhere: ReadonlySet<string> = new Set([
   'note.changed',
   'note.removed',
   'note.restored',
+  'shelf-file.added',
+  'shelf-file.changed',
+  'shelf-file.removed',
+  'shelf-file.restored',
 ]);
 /** Everything else happens inside a copy, whatever its kind. */
 const insideACopy: readonly Tag[] = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];

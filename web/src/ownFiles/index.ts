@@ -1,1 +1,2 @@
 export { OwnFilesPart } from './OwnFilesPart.js';
+export { sayVersion, VersionedFile, VersionedFiles } from './VersionedFile.js';

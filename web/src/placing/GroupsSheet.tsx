@@ -192,8 +192,8 @@ export function GroupsSheet({ board, onClose }: GroupsSheetProps) {
           </Button>
         </Tools>
         <Small>
-          Groups with members, work or notes cannot be removed. New groups get what was released to the whole
-          set.
+          Groups with members, work, notes or files cannot be removed. New groups get what was released to the
+          whole set.
         </Small>
         <footer>
           <Button onPress={add}>

@@ -5,6 +5,7 @@ import type { RoomView } from '@jigsaw/contract/rooms';
 import { Emblem, Empty, hueOfGroup, PersonName, Split } from '../look/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
 import { PractiseButton } from '../practice/index.js';
+import { Shelf } from '../shelf/index.js';
 import { NamingButton } from './NamingButton.js';
 import { owedFirst, Things } from './Things.js';
 
@@ -164,6 +165,7 @@ export function Room({
           <Things label="In this room" items={room.items.toSorted(owedFirst)} dates={dates} />
         )}
         {children}
+        <Shelf groupId={room.group.id} />
       </Beside>
     </Frame>
   );

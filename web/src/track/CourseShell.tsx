@@ -21,7 +21,9 @@ const Frame = styled.div`
   height: 100%;
   display: grid;
   grid-template: var(--masthead) minmax(0, 1fr) / minmax(0, 1fr);
-  overflow: hidden;
+  /* Parts of the page scroll, the page does not: what is hidden in them for screen readers must not stretch it. */
+  position: relative;
+  overflow: clip;
   &[data-student] {
     font: var(--t-15);
   }

@@ -1,0 +1,2 @@
+export { ShelfModule } from './shelf.module.js';
+export { ShelfFileRow, ShelfSeenRow, ShelfVersionRow } from './shelf.rows.js';
