@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { ToPlace } from './common.js';
+import { CopyId, CourseId, DateTime, ToPlace } from './common.js';
 
 /** The figures of the track, true at the moment of asking and only what the asker may know. */
 export const StaffFigures = z.object({
@@ -26,3 +26,22 @@ export const CheckCount = z.object({ toCheck: z.number().int() });
 export type CheckCount = z.infer<typeof CheckCount>;
 export const Figures = z.discriminatedUnion('kind', [StaffFigures, StudentFigures]);
 export type Figures = z.infer<typeof Figures>;
+
+/** Where someone begins: what needs them in each of their courses, and what they owe in all of them. */
+export const Home = z.object({
+  /** Those that were made last, in the order of the list of courses. */
+  courses: z.array(z.object({ courseId: CourseId, figures: Figures })),
+  /** What is owed as a student, the first due first, what has no date last. */
+  due: z.array(
+    z.object({
+      courseId: CourseId,
+      copyId: CopyId,
+      title: z.string(),
+      due: DateTime.nullable(),
+      isExtended: z.boolean(),
+      /** null: one copy for all. */
+      groupName: z.string().nullable(),
+    }),
+  ),
+});
+export type Home = z.infer<typeof Home>;

@@ -62,6 +62,7 @@ const notAsked = [
   ...[
     'createCourse',
     'listCourses',
+    'readHome',
     'followChanges',
     'addFile',
     'attachFile',

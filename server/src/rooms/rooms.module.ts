@@ -30,6 +30,6 @@ import { Stands } from './stands.js';
     Stands,
     MarksInRooms,
   ],
-  exports: [CopyHeads, News, StaffNews, MarksInRooms],
+  exports: [RoomsService, CopyHeads, News, StaffNews, MarksInRooms],
 })
 export class RoomsModule {}

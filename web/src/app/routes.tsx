@@ -27,7 +27,7 @@ const pages: RouteObject[] = [
     children: [
       {
         path: '/',
-        lazy: page(async () => (await import('../course/CoursesPage.js')).CoursesPage),
+        lazy: page(async () => (await import('../track/HomePage.js')).HomePage),
       },
       {
         path: '/c/:courseId',

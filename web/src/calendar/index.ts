@@ -1,2 +1,3 @@
 export { CalendarSheet } from './CalendarSheet.js';
+export { CalendarSheetButton } from './CalendarSheetButton.js';
 export { eventKind } from './kinds.js';

@@ -58,12 +58,14 @@ describe('the shelf in a room', () => {
     const shelf = await part();
     expect(shelf.getByText(/becomes its newest version/)).toBeInTheDocument();
     await user.upload(box(), [new File(['a'], 'plan.txt'), new File(['b'], 'map.txt')]);
+    await waitFor(() => expect(sent).toHaveLength(2));
     expect(sent.map(({ address }) => address)).toEqual([`/api/${path}?name=plan.txt&type=`, `/api/${path}?name=map.txt&type=`]); // prettier-ignore
     act(() => sure(sent[0]).answer(200, aShelf([aFile('plan.txt')])));
-    expect(await shelf.findByText('plan.txt')).toBeInTheDocument();
+    expect(await shelf.findByRole('link', { name: 'Download Version 1 of plan.txt' })).toBeInTheDocument();
     act(() => sure(sent[1]).answer(409, { type: 'x', title: 'x', status: 409, detail: 'This shelf is full.' })); // prettier-ignore
     expect(await shelf.findByText('map.txt: This shelf is full.')).toBeInTheDocument();
-    await user.click(shelf.getByRole('button', { name: 'Try again' }));
+    await user.click(await shelf.findByRole('button', { name: 'Try again' }));
+    await waitFor(() => expect(sent).toHaveLength(3));
     act(() => sure(sent[2]).answer(200, aShelf([aFile('map.txt'), aFile('plan.txt')])));
     expect(await shelf.findByText('2 files, 4 kB of 1 GB')).toBeInTheDocument();
   });

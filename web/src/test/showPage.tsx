@@ -53,6 +53,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
     },
     'GET session/front-door': { demoPeople: [] },
     'GET courses': { courses: [aCourse(role)] },
+    'GET home': { courses: [], due: [] },
     [`GET courses/${courseId}/audiences`]: { audiences: [] },
     [`GET courses/${courseId}/figures`]: role === 'student' ? studentFigures : staffFigures,
     [`GET courses/${courseId}/checks`]: {

@@ -30,6 +30,14 @@ export function stationsOf(side: Side, figures?: Figures, toCheck = 0): readonly
   });
 }
 
+/** The stations at which something waits, or is new. */
+export const callingAt = (side: Side, figures: Figures): readonly Station[] =>
+  stationsOf(side, figures).filter(({ path, needs }) => needs || isNewAt(path, figures));
+function isNewAt(path: string, figures: Figures): boolean {
+  if (path === 'my-marks') return figures.kind === 'student' && figures.newMarks > 0;
+  return (path === 'rooms' || path === 'room') && figures.unread > 0;
+}
+
 /** Pages that stand at no station's own path: what is worked on is in a room, and is led to from there. */
 const within: Readonly<Record<Side, Readonly<Record<string, string>>>> = {
   staff: { copies: 'rooms', room: 'rooms', outbox: 'people', audiences: 'release', outline: 'release' },
