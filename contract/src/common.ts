@@ -26,6 +26,9 @@ export const VisitId = idOf<'visit'>();
 export const CalendarAddressId = idOf<'calendar-address'>();
 export const NoteId = idOf<'note'>();
 export const ShelfFileId = idOf<'shelf-file'>();
+export const ThreadId = idOf<'thread'>();
+export const MessageId = idOf<'message'>();
+export const SendingId = idOf<'sending'>();
 
 /** What checks values of one shape. */
 export type Schema<Shape> = z.ZodType<Shape>;

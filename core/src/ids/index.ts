@@ -21,6 +21,9 @@ export type VisitId = Id<'visit'>;
 export type CalendarAddressId = Id<'calendar-address'>;
 export type NoteId = Id<'note'>;
 export type ShelfFileId = Id<'shelf-file'>;
+export type ThreadId = Id<'thread'>;
+export type MessageId = Id<'message'>;
+export type SendingId = Id<'sending'>;
 
 /** A value that the types say cannot exist: a new variant does not compile until it is handled. */
 export function unreachable(value: never): never {

@@ -4,18 +4,20 @@ export interface Message {
   readonly subject: string;
   /** As typed; an empty line begins a paragraph. */
   readonly text: string;
-  readonly from: { readonly name: string; readonly email: string };
+  /** Who wrote it. */
+  readonly from: string;
   readonly courseCode: string;
+  /** Where it is read and replied to. */
   readonly url: string;
 }
 
-/** What staff write to people of the roster. */
+/** What people of a course write to one another. */
 export const message = ({ subject, text, from, courseCode, url }: Message): MailText => ({
   subject,
   paragraphs: text
     .split(/\n\s*\n/)
     .map((paragraph) => paragraph.trim())
     .filter((paragraph) => paragraph !== ''),
-  link: { label: 'Open the course', url, isPersonal: false },
-  why: `${from.name} wrote to you through the course ${courseCode}. Reply to ${from.email}.`,
+  link: { label: 'Read and reply', url, isPersonal: false },
+  why: `${from} wrote to you in the course ${courseCode}. Reply there; mail to this address is not read.`,
 });

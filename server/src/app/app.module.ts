@@ -27,6 +27,7 @@ import { PlacingModule } from '../placing/index.js';
 import { ReleaseModule } from '../release/index.js';
 import { OutlineModule } from '../outline/index.js';
 import { NotesModule } from '../notes/index.js';
+import { MessagesModule } from '../messages/index.js';
 import { ShelfModule } from '../shelf/index.js';
 import { OwnFilesModule } from '../ownFiles/index.js';
 import { RoomsModule } from '../rooms/index.js';
@@ -88,6 +89,7 @@ export class AppModule {
         OwnFilesModule,
         NotesModule,
         ShelfModule,
+        MessagesModule,
         SightlinesModule,
         ForeseenModule,
         ChecksModule,

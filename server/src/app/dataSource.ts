@@ -32,6 +32,7 @@ import { CheckDismissalRow } from '../checks/index.js';
 import { OwnVersionRow } from '../ownFiles/index.js';
 import { AnsweredRow, AnswerSheetRow } from '../questionnaire/index.js';
 import { NoteRow } from '../notes/index.js';
+import { MessageRow, MessageSeenRow, SendingRow, ThreadRow } from '../messages/index.js';
 import { ShelfFileRow, ShelfSeenRow, ShelfVersionRow } from '../shelf/index.js';
 import { SeenCountRow, SeenRow, StopAnswerRow } from '../rooms/index.js';
 import { SavedAudienceRow } from '../audiences/index.js';
@@ -43,7 +44,7 @@ const rows = [
   PersonRow, SessionRow, SignInTryRow, KnownDeviceRow, PasswordLinkRow, EventRow,
   CourseRow, EnrolmentRow, RosterChangeRow, MailRow,
   GroupSetRow, GroupRow, MembershipRow, GroupLeadRow, AwaitedPlaceRow,
-  HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow, StopAnswerRow, NoteRow, ShelfFileRow, ShelfVersionRow, ShelfSeenRow,
+  HeadingRow, OutlinePlaceRow, SavedAudienceRow, ActivityRow, ActivityFileRow, ReleaseRow, CopyRow, AnnouncedRow, ExtensionRow, StudentExtensionRow, SeenRow, SeenCountRow, StopAnswerRow, NoteRow, ShelfFileRow, ShelfVersionRow, ShelfSeenRow, SendingRow, ThreadRow, MessageRow, MessageSeenRow,
   CalendarAddressRow, CallVisitRow, CallDoorRow, OwnVersionRow, CheckDismissalRow, AnsweredRow, AnswerSheetRow, BlobRow, BlobChunkRow, FileRow,
   PartRow, WorkFileRow, HandInRow, CreditRow,
   PostRow, WikiPageRow, WikiRevisionRow,

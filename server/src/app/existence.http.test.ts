@@ -26,12 +26,15 @@ const markers: readonly Name[] = ['ilse', 'tomas', 'olga'];
 /** The people who find something at an address; what they may do there is another matter. For everyone else there is nothing. */
 const thereFor: Record<string, readonly Name[]> = {
   ...forAll(inCourse, 'markSeenMarks'),
-  ...forAll([...inCourse, 'practice'], 'readFigures readMyMarks listRooms listSignUps readOutline'),
+  ...forAll(
+    [...inCourse, 'practice'],
+    'readFigures readMyMarks listRooms listSignUps readOutline listMessages countMessages listRecipients',
+  ),
   ...forAll(
     staff,
     `orderGroupSets editTopics changeCourse readCourseSettings foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
      archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
-     copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople writeToPeople readOutbox
+     copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople readOutbox
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listCollisions listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience
@@ -52,6 +55,12 @@ const thereFor: Record<string, readonly Name[]> = {
      readAllAnswers exportAnswers`,
   ),
   ...forAll([...markers, 'noor', 'jorge', 'amina', 'practice'], 'findCopies'),
+  ...forAll(
+    ['ilse', 'tomas', 'noor'],
+    'readThread replyToThread markSeenMessages removeMessage restoreMessage',
+  ),
+  ...forAll(['ilse'], 'readSending removeSending restoreSending'),
+  sendMessage: ['ilse', 'tomas', 'bea', 'noor'],
   nameGroup: [], // no one names groups of this set
 };
 

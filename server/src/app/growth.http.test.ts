@@ -120,6 +120,9 @@ const pages: readonly Page[] = [
   ['a student’s rooms', ofStudent('rooms')],
   ['a student’s figures', ofStudent('figures')],
   ['a student’s marks', ofStudent('my-marks')],
+  ['the messages of staff', ofStaff('messages')],
+  ['how many messages are new', ofStaff('messages/count')],
+  ['who staff may write to', ofStaff('messages/recipients')],
 ];
 
 /** Asked for the second time: what is kept is kept. And after something happened in the course: what has to be found anew is found. */

@@ -145,7 +145,6 @@ const quiet: ReadonlySet<string> = new Set([
   'activity.deleted',
   'activity.restored',
   'roster.invited',
-  'roster.written-to',
   'note.written',
   'note.changed',
   'note.removed',
@@ -154,4 +153,7 @@ const quiet: ReadonlySet<string> = new Set([
   'shelf-file.changed',
   'shelf-file.removed',
   'shelf-file.restored',
+  'message.sent',
+  'message.removed',
+  'message.restored',
 ]);

@@ -36,6 +36,7 @@ import { Practice1767700000000 } from './1767700000000-practice.js';
 import { Stops1767800000000 } from './1767800000000-stops.js';
 import { Notes1767900000000 } from './1767900000000-notes.js';
 import { Shelf1768000000000 } from './1768000000000-shelf.js';
+import { Messages1768100000000 } from './1768100000000-messages.js';
 import { PlainNames1766300000000 } from './1766300000000-plainNames.js';
 import { TheRegistrar1764300000000 } from './1764300000000-theRegistrar.js';
 import { KindsOfActivities1764100000000 } from './1764100000000-kindsOfActivities.js';
@@ -83,4 +84,5 @@ export const migrations = [
   Stops1767800000000,
   Notes1767900000000,
   Shelf1768000000000,
+  Messages1768100000000,
 ] as const;

@@ -25,7 +25,8 @@ interface Kept<Value> {
 
 type MadeOld<Key> = 'all' | 'nothing' | { readonly key: Key };
 const byRelease = <Key extends string>({ copies, type }: Happening): MadeOld<Key> => {
-  if (type.startsWith('note.') || type.startsWith('shelf-file.')) return 'nothing'; // what staff note to themselves, and what a group shares beside its work
+  if (type.startsWith('note.') || type.startsWith('shelf-file.') || type.startsWith('message.'))
+    return 'nothing'; // what staff note to themselves, and what people share and write beside their work
   return copies?.copyIds ? { key: copies.releaseId as string as Key } : 'all';
 };
 

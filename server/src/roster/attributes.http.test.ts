@@ -1,5 +1,4 @@
 import { afterAll, beforeEach, describe, expect, it } from '@jest/globals';
-import type { Outbox } from '@jigsaw/contract/mail';
 import type { RosterChanged, RosterView } from '@jigsaw/contract/roster';
 import { sure } from '@jigsaw/core/lists';
 import { aCourse } from '../test/aCourse.js';
@@ -90,48 +89,5 @@ describe('attributes', () => {
   it('are not a student’s to see or to change', async () => {
     const noor = sure(given.students.get('noor')).browser;
     await noor.put(at('/attributes')).send({ name: 'Lab', kind: 'text' }).expect(404);
-    await noor
-      .post(at('/messages'))
-      .send({ enrolmentIds: [idOf('jorge')], subject: 'Hi', text: 'Hello' })
-      .expect(404);
-  });
-});
-
-describe('a message to people of the roster', () => {
-  const write = (body: object) => given.instructor.post(at('/messages')).send(body);
-  const outbox = async () =>
-    (await given.instructor.get(`/api/courses/${given.course.id}/outbox`).expect(200)).body as Outbox;
-
-  it('goes to each alone, with the way to answer', async () => {
-    await write({
-      enrolmentIds: [idOf('noor'), idOf('jorge')],
-      subject: 'Jars',
-      text: 'Bring your own.\n\n  Two each.',
-    }).expect(200);
-    const { mails } = await outbox();
-    expect(mails.map((mail) => mail.toAddress).sort()).toEqual([
-      'jorge@quillmere.example',
-      'noor@quillmere.example',
-    ]);
-    expect(mails[0]).toMatchObject({
-      subject: 'Jars',
-      paragraphs: ['Bring your own.', 'Two each.'],
-      link: { url: `http://jigsaw.test/c/${given.course.id}` },
-    });
-    expect(sure(mails[0]).why).toContain('Reply to ilse.marrow@quillmere.example');
-  });
-
-  it('goes to all of them or to no one', async () => {
-    await act({ act: 'drop', enrolmentIds: [idOf('jorge')] });
-    await write({
-      enrolmentIds: [idOf('noor'), idOf('jorge')],
-      subject: 'Jars',
-      text: 'Bring your own.',
-    }).expect(404);
-    expect((await outbox()).total).toBe(0);
-    expect(
-      (await write({ enrolmentIds: [idOf('noor')], subject: ' ', text: 'x' }).expect(422)).body.issues[0]
-        .message,
-    ).toBe('Give the message a subject.');
   });
 });

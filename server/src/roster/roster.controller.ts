@@ -4,7 +4,7 @@ import type { Response } from 'express';
 import type { z } from 'zod';
 import { CourseId, EnrolmentId, RosterChangeId } from '@jigsaw/contract/common';
 import { SignInLinks } from '@jigsaw/contract/identity';
-import { Invited, InviteRequest, MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
+import { Invited, InviteRequest, Outbox } from '@jigsaw/contract/mail';
 import {
   ImportPreview,
   ImportRequest,
@@ -208,21 +208,6 @@ export class RosterController {
     @Takes(InviteRequest) request: z.output<typeof InviteRequest>,
   ): Promise<Invited> {
     return this.waysIn.invite(person, courseId, request);
-  }
-
-  @Endpoint('POST /:courseId/roster/messages', {
-    id: 'writeToPeople',
-    does: 'Write to people, each alone',
-    body: MessageRequest,
-    largestKb: 512,
-    answer: Written,
-  })
-  write(
-    @CurrentPerson() person: SignedIn,
-    @IdParam('courseId', CourseId) courseId: ids.CourseId,
-    @Takes(MessageRequest) request: MessageRequest,
-  ): Promise<Written> {
-    return this.roster.write(person, courseId, request);
   }
 
   @Endpoint('GET /:courseId/outbox', { id: 'readOutbox', does: 'Mail as it would have gone', answer: Outbox })

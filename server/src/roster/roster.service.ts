@@ -1,18 +1,14 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
-import type { MessageRequest, Outbox, Written } from '@jigsaw/contract/mail';
+import type { Outbox } from '@jigsaw/contract/mail';
 import type { ChooseKind, RosterAttributes, RosterEntry, RosterView } from '@jigsaw/contract/roster';
 import type { CourseView } from '@jigsaw/contract/course';
-import type { CourseId, PersonId } from '@jigsaw/core/ids';
+import type { CourseId } from '@jigsaw/core/ids';
 import { groupedBy } from '@jigsaw/core/lists';
-import { message } from '@jigsaw/core/mail';
 import { inNameOrder } from '@jigsaw/core/course';
 import type { SignedIn } from '../identity/index.js';
 import { MailService } from '../mail/index.js';
 import { Clock } from '../platform/clock.js';
-import type { Config } from '../platform/config.js';
-import { CONFIG } from '../platform/config.js';
-import { problems } from '../platform/problems.js';
 import { UnitOfWork } from '../platform/unitOfWork.js';
 import { attributesOf, chooseKind, courseOf, lockCourse, Viewers } from '../course/index.js';
 import { groupsOfSets, setsOfCourse } from '../sets/index.js';
@@ -33,7 +29,6 @@ export class RosterService {
     private readonly clock: Clock,
     private readonly unitOfWork: UnitOfWork,
     private readonly mail: MailService,
-    @Inject(CONFIG) private readonly config: Config,
   ) {}
 
   /** Everyone in the course with the group they have in every set; one query, whatever the size of the class. */
@@ -98,45 +93,6 @@ export class RosterService {
     const { code, title, term, timeZone } = await courseOf(this.dataSource.manager, courseId);
     const course: CourseView = { id: courseId, code, title, term, timeZone, role, enrolmentId };
     return writeBundle(course, await this.read(person, courseId), this.clock.now());
-  }
-
-  /** Writes to these people, each alone; anyone who left is not written to. */
-  async write(
-    person: SignedIn,
-    courseId: CourseId,
-    { enrolmentIds, subject, text }: MessageRequest,
-  ): Promise<Written> {
-    await this.viewers.staff(person, courseId, 'write-to-people');
-    return this.unitOfWork.run(async ({ manager, now, record }) => {
-      const { code } = await courseOf(manager, courseId);
-      const people = await manager.query<{ personId: PersonId; toName: string; toAddress: string }[]>(
-        `SELECT "personId", "name" AS "toName", "email" AS "toAddress" FROM "course_person"
-          WHERE "courseId" = $1 AND "leftAt" IS NULL AND "enrolmentId" = ANY($2) ORDER BY "name"`,
-        [courseId, enrolmentIds],
-      );
-      if (people.length < new Set(enrolmentIds).size) throw problems.notFound();
-      const mail = message({
-        subject,
-        text,
-        from: person,
-        courseCode: code,
-        url: `${this.config.publicUrl}/c/${courseId}`,
-      });
-      await this.mail.post(
-        manager,
-        courseId,
-        now,
-        people.map((each) => ({ ...each, text: mail })),
-      );
-      await record({
-        type: 'roster.written-to',
-        courseId,
-        actorId: person.id,
-        subjectId: courseId,
-        facts: { subject, people: people.length },
-      });
-      return { written: people.length };
-    });
   }
 
   async outbox(person: SignedIn, courseId: CourseId): Promise<Outbox> {

@@ -50,6 +50,7 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     heading,
     noteId,
     shelfId,
+    threadId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -198,7 +199,9 @@ export function takingOperations(server: TestServer, given: CourseForTests, thin
     one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'restore', enrolmentIds: [noor.enrolmentId] })), // prettier-ignore
     one('changeRoster', 'post', inCourse('roster/changes'), () => ({ act: 'rename-attribute', from: 'Home', to: 'Town' })), // prettier-ignore
     one('invitePeople', 'post', inCourse('roster/invitations'), () => ({ enrolmentIds: [noor.enrolmentId] })),
-    one('writeToPeople', 'post', inCourse('roster/messages'), () => ({ enrolmentIds: [noor.enrolmentId], subject: 'Hello', text: 'Bring salt' })), // prettier-ignore
+    one('sendMessage', 'post', inCourse('messages'), () => ({ id: randomUUID(), to: { kind: 'people', enrolmentIds: [noor.enrolmentId] }, subject: 'Hello', text: 'Bring salt', count: 1 })), // prettier-ignore
+    one('replyToThread', 'post', `threads/${threadId}/messages`, () => ({ id: randomUUID(), text: 'Two' }), noor.browser), // prettier-ignore
+    one('markSeenMessages', 'post', `threads/${threadId}/seen`, () => ({ upTo: 1 }), noor.browser),
   ];
 }
 
@@ -225,6 +228,9 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     heading,
     noteId,
     shelfId,
+    threadId,
+    messageId,
+    sendingId,
   } = things;
   const noor = sure(given.students.get('noor'));
   const [crock] = board.groups;
@@ -266,6 +272,15 @@ export function otherOperations(given: CourseForTests, things: Things): Operatio
     one('removeNote', 'delete', `notes/${noteId}`),
     one('restoreNote', 'post', `notes/${noteId}/restore`),
     one('readRoom', 'get', `groups/${sure(crock).id}/room`),
+    ofCourse('listMessages', 'messages', noor.browser),
+    ofCourse('countMessages', 'messages/count', noor.browser),
+    ofCourse('listRecipients', 'messages/recipients', noor.browser),
+    one('readThread', 'get', `threads/${threadId}`, noor.browser),
+    one('removeMessage', 'delete', `messages/${messageId}`),
+    one('restoreMessage', 'post', `messages/${messageId}/restore`),
+    one('readSending', 'get', `sendings/${sendingId}`),
+    one('removeSending', 'delete', `sendings/${sendingId}`),
+    one('restoreSending', 'post', `sendings/${sendingId}/restore`),
     ofCourse('readPlaces', `roster/${noor.enrolmentId}/places`),
     ofCourse('listGroupSets', 'sets'),
     ofCourse('readCourseSettings', 'settings'),

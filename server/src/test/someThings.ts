@@ -45,6 +45,11 @@ export interface Things {
   readonly noteId: string;
   /** Of Noor, on the shelf of Crock. */
   readonly shelfId: string;
+  /** Of Noor in Crock, with a second message by the instructor. */
+  readonly threadId: string;
+  readonly messageId: string;
+  /** Of the instructor to two students. */
+  readonly sendingId: string;
 }
 
 export async function someThings(given: CourseForTests): Promise<Things> {
@@ -106,7 +111,20 @@ export async function someThings(given: CourseForTests): Promise<Things> {
   const noteId = randomUUID();
   await instructor.post(`/api/groups/${sure(given.board.groups[0]).id}/notes`).send({ id: noteId, text: 'Quiet', about: null }).expect(200); // prettier-ignore
   const shelf = (await putOnShelf(noor.browser, sure(given.board.groups[0]).id, 'plan.txt', 'Salt first').expect(200)).body as ShelfView; // prettier-ignore
+  const [threadId, messageId, sendingId] = [randomUUID(), randomUUID(), randomUUID()];
+  const write = (by: Browser, id: string, to: object, count: number) =>
+    by.post(`/api/courses/${course.id}/messages`).send({ id, to, subject: 'Jars', text: 'Two', count }).expect(200); // prettier-ignore
+  await write(noor.browser, threadId, { kind: 'groups', groupIds: [sure(given.board.groups[0]).id] }, 1);
+  await instructor
+    .post(`/api/threads/${threadId}/messages`)
+    .send({ id: messageId, text: 'Good' })
+    .expect(200);
+  const two = [...given.students.values()].slice(0, 2).map(({ enrolmentId }) => enrolmentId);
+  await write(instructor, sendingId, { kind: 'people', enrolmentIds: two }, 2);
   return {
+    threadId,
+    messageId,
+    sendingId,
     noteId,
     shelfId: sure(shelf.files[0]).id,
     audience,
