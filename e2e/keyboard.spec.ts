@@ -75,6 +75,7 @@ const stations: readonly [path: string, shows: string, reaches: RegExp][] = [
   ['people', 'Ada Lund', /Import people/],
   ['people/import', 'Import people', /From a file/],
   ['outbox', 'Outbox', /Find mail/],
+  ['messages', 'Messages', /New message/],
   ['groups/new', 'New group set', /Members in a group/],
   ['groups/:set', 'Bench teams', /Deal 1 student/],
   ['groups/:experts', 'Home groups', /Rebalance/],
@@ -136,7 +137,7 @@ test('the bright colour is for what has to be done now, once per group of figure
 });
 
 test('Tab walks through every page of a student', async () => {
-  for (const path of ['due', 'room', 'my-marks', 'choose/:panels']) {
+  for (const path of ['due', 'room', 'my-marks', 'messages', 'choose/:panels']) {
     await student.goto(addressOf(path));
     await expect(student.locator('h1, h2').first(), path).toBeVisible();
     expect((await walkedThrough(student, path)).length, path).toBeGreaterThan(4);

@@ -81,7 +81,7 @@ for (const name of ['Ada', 'Bo'])
   test(`every page of a student fits a phone, whatever things are called (${name})`, async () => {
     const page = student(name);
     await page.setViewportSize(phone);
-    for (const path of ['due', 'outline', 'room', 'my-marks', `choose/${panelsId}`]) {
+    for (const path of ['due', 'outline', 'room', 'my-marks', 'messages', `choose/${panelsId}`]) {
       await page.goto(`/c/${courseId}/${path}`);
       await expect(page.locator('h1, h2').first(), path).toBeVisible();
       await expectToFit(page, path);

@@ -69,16 +69,6 @@ const setUp = async (page) => {
   await page.keyboard.type('Poster');
 };
 
-const answersOfCrock = async (page) => {
-  const read = async (path) => (await page.request.get(`/api/${path}`)).json();
-  const courseId = page.url().split('/c/')[1].split('/')[0];
-  const { lines } = await read(`courses/${courseId}/room-lines`);
-  const { items } = await read(`groups/${lines.find(({ group }) => group.name === 'Crock').group.id}/room`);
-  const { copyId } = items.find(({ kind }) => kind === 'questionnaire');
-  await page.goto(`/c/${courseId}/copies/${copyId}`);
-  await page.locator('.apexcharts-bar-area').first().waitFor();
-};
-
 /** name, who, where, what is done first, size and theme */
 const pictures = [
   ['people', ilse, 'people'],
@@ -98,7 +88,7 @@ const pictures = [
   ['work', noor, 'room', open(/Brine kinetics/)],
   ['discussion', noor, 'room', open(/tasting critique/)],
   ['wiki', noor, 'room', openThenPage(/Starter culture log/, /^Days 15/)],
-  ['questionnaire', ilse, 'rooms', answersOfCrock],
+  ['messages', ilse, 'messages', open(/Your second crock/)],
   ['my-marks', fergus, 'my-marks'],
 ];
 

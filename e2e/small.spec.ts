@@ -60,6 +60,7 @@ const pages: readonly [path: string, work: string][] = [
   ['people', 'Roster'],
   ['people/import', 'Import people'],
   ['outbox', 'Outbox'],
+  ['messages', 'Messages'],
   ['groups/new', 'New group set'],
   ['groups/:set', 'Bench teams'],
   ['groups/:experts', 'Home groups'],

@@ -44,6 +44,38 @@ const visibility = [
   server('notes/notes.service.ts', 'if (note.version !== version)', 'if (false)', 'server/src/notes'),
   server('notes/notes.service.ts', 'if (note.authorId !== viewer.enrolmentId) throw', 'if (false) throw', 'server/src/notes'), // prettier-ignore
   server('notes/notes.service.ts', "if (!mayRemove(viewer, note)) throw", 'if (false) throw', 'server/src/notes'), // prettier-ignore
+  core('messages/readsThread.ts', 'if (hasLeft) return false;', '', 'core/src/messages'),
+  core(
+    'messages/readsThread.ts',
+    '!seesOnlyLed || leads.includes(thread.groupId)',
+    'true',
+    'core/src/messages',
+  ),
+  core('messages/readsThread.ts', 'thread.isWithStudent &&', '', 'core/src/messages'),
+  core('messages/fillIn.ts', "'gi')", "'g')", 'core/src/messages'),
+  server('messages/reading.ts', 'seesOnlyLed ? `t."groupId" = ANY($3)` : `t."groupId" IS NOT NULL`', '`t."groupId" IS NOT NULL`', 'server/src/messages'), // prettier-ignore
+  server(
+    'messages/reading.ts',
+    '(${isWithStudent} AND ${sitsInTheirs})',
+    '${isWithStudent}',
+    'server/src/messages',
+  ),
+  server('messages/sending.service.ts', 'if (addressed.length === count) return;', 'if (addressed.length > 0) return;', 'server/src/messages'), // prettier-ignore
+  server('messages/sending.service.ts', "if (row.by !== viewer.enrolmentId) throw problems.conflict('Send this message again.');", '', 'server/src/messages'), // prettier-ignore
+  server(
+    'messages/messages.service.ts',
+    'if (before) return this.replied(manager, at, id);',
+    '',
+    'server/src/messages',
+  ),
+  server(
+    'messages/messages.service.ts',
+    'message.removedBy ?? message.authorId',
+    'message.authorId',
+    'server/src/messages',
+  ),
+  server('messages/messageMail.ts', '|| id === enrolmentId', '', 'server/src/messages'),
+  web('messages/ThreadPanel.tsx', 'clearTimeout(timer);\n      if (entry', 'if (entry', 'web/src/messages'),
   core('shelf/shelf.ts', ".normalize('NFC').toLowerCase()", '', 'core/src/shelf'),
   core('shelf/shelf.ts', 'bytes + given.sizeBytes > mostBytes', 'bytes > mostBytes', 'core/src/shelf'),
   server('shelf/shelf.service.ts', 'if (practiceRoundOf(person) !== null) throw problems.notFound();', '', 'server/src/shelf'), // prettier-ignore

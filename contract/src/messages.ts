@@ -113,10 +113,6 @@ export const MessageList = z.object({
 });
 export type MessageList = z.infer<typeof MessageList>;
 
-/** Threads with something new in them. */
-export const MessageCount = z.object({ unread: z.number().int() });
-export type MessageCount = z.infer<typeof MessageCount>;
-
 export const MessageView = z.object({
   id: MessageId,
   number: z.number().int(),

@@ -21,6 +21,9 @@ export const StudentFigures = z.object({
   unread: z.number().int(),
   newMarks: z.number().int(),
 });
+/** How many threads of messages have something new. */
+export const MessageCount = z.object({ unread: z.number().int() });
+export type MessageCount = z.infer<typeof MessageCount>;
 /** How many things there are to check in a course; for those who release. */
 export const CheckCount = z.object({ toCheck: z.number().int() });
 export type CheckCount = z.infer<typeof CheckCount>;
@@ -30,7 +33,14 @@ export type Figures = z.infer<typeof Figures>;
 /** Where someone begins: what needs them in each of their courses, and what they owe in all of them. */
 export const Home = z.object({
   /** Those that were made last, in the order of the list of courses. */
-  courses: z.array(z.object({ courseId: CourseId, figures: Figures })),
+  courses: z.array(
+    z.object({
+      courseId: CourseId,
+      figures: Figures,
+      /** Threads of messages with something new. */
+      messages: z.number().int(),
+    }),
+  ),
   /** What is owed as a student, the first due first, what has no date last. */
   due: z.array(
     z.object({

@@ -22,6 +22,7 @@ import {
 import { certificates, handInReports, markCritiques, markReports, readMost } from './marking.js';
 import { questionnaires } from './questions.js';
 import { benchCalls, noticesAndEvents, thingsToUse, workInReadings } from './toRead.js';
+import { writeMessages } from './messages.js';
 import { fillShelves } from './shelves.js';
 import { noteSome, openTalks, practise, releaseReport, starterLog, tastingCritique } from './scenes.js';
 import { arrangeOutline } from './outline.js';
@@ -209,6 +210,7 @@ export async function tellStory(base: string, clock: StoryClock, school: School)
   await readMost(stage);
   await noteSome(stage);
   await fillShelves(stage);
+  await writeMessages(stage);
   await practise(stage, 'Carboy');
   happenSince(school, (student) => emailOf(student));
 }

@@ -4,7 +4,6 @@ import { z } from 'zod';
 import { CourseId, Done, MessageId, SendingId, ThreadId } from '@jigsaw/contract/common';
 import {
   MarkSeenMessages,
-  MessageCount,
   MessageList,
   RecipientChoice,
   Replied,
@@ -14,6 +13,7 @@ import {
   Sent,
   ThreadView,
 } from '@jigsaw/contract/messages';
+import { MessageCount } from '@jigsaw/contract/track';
 import type * as ids from '@jigsaw/core/ids';
 import type { SignedIn } from '../identity/index.js';
 import { CurrentPerson } from '../identity/index.js';

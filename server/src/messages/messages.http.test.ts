@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { Outbox } from '@jigsaw/contract/mail';
 import type {
-  MessageCount,
   MessageList,
   RecipientChoice,
   Recipients,
@@ -10,6 +9,7 @@ import type {
   Sent,
   ThreadView,
 } from '@jigsaw/contract/messages';
+import type { MessageCount } from '@jigsaw/contract/track';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { aMember, crockIsLedBy } from '../test/aCourse.js';

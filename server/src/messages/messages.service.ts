@@ -4,13 +4,13 @@ import { DataSource } from 'typeorm';
 import type { Done } from '@jigsaw/contract/common';
 import type {
   MarkSeenMessages,
-  MessageCount,
   MessageList,
   Replied,
   Reply,
   ThreadLine,
   ThreadView,
 } from '@jigsaw/contract/messages';
+import type { MessageCount } from '@jigsaw/contract/track';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, MessageId, ThreadId } from '@jigsaw/core/ids';

@@ -42,7 +42,8 @@ export class RecipientsService {
       case 'set': {
         const groups = (await groupsNow(manager, viewer)).filter(({ setId }) => setId === to.setId);
         if (groups.length === 0) throw problems.notFound();
-        return addressedGroups(groups, groups.map(({ id }) => id)); // prettier-ignore
+        const seated = groups.filter(({ names }) => names.length > 0);
+        return addressedGroups(seated, seated.map(({ id }) => id)); // prettier-ignore
       }
       case 'people': {
         const wanted = new Set(to.enrolmentIds);
@@ -105,15 +106,16 @@ async function groupsNow(manager: EntityManager, viewer: Viewer): Promise<readon
   return rows.filter(({ id }) => own.has(id));
 }
 
-/** @returns those of them that have someone in them. */
+/** Each of these, as it was chosen; none where no one is in any of them. */
 function addressedGroups(groups: readonly GroupNow[], wanted: readonly GroupId[]): readonly Addressed[] {
   const known = keyedBy(groups, ({ id }) => id);
-  return [...new Set(wanted)].flatMap((groupId) => {
+  const chosen = [...new Set(wanted)].map((groupId) => {
     const group = known.get(groupId);
     if (!group) throw problems.notFound();
-    const { names, name } = group;
-    return names.length === 0 ? [] : [{ withId: null, groupId, names, groups: [name] }];
+    return group;
   });
+  if (chosen.every(({ names }) => names.length === 0)) return [];
+  return chosen.map(({ id: groupId, names, name }) => ({ withId: null, groupId, names, groups: [name] }));
 }
 
 type PersonNow = Awaited<ReturnType<typeof peopleOf>>[number];

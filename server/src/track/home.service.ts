@@ -3,6 +3,7 @@ import type { Home } from '@jigsaw/contract/track';
 import type { CourseId } from '@jigsaw/core/ids';
 import { CoursesService } from '../course/index.js';
 import type { SignedIn } from '../identity/index.js';
+import { MessagesService } from '../messages/index.js';
 import { RoomsService } from '../rooms/index.js';
 import { TrackService } from './track.service.js';
 
@@ -17,6 +18,7 @@ export class HomeService {
     private readonly courses: CoursesService,
     private readonly track: TrackService,
     private readonly rooms: RoomsService,
+    private readonly messages: MessagesService,
   ) {}
 
   async read(person: SignedIn): Promise<Home> {
@@ -24,7 +26,9 @@ export class HomeService {
     const home: Home = { courses: [], due: [] };
     // One course after the other: a page that someone begins with is not to take the connections of those who work.
     for (const { id: courseId, role } of courses) {
-      home.courses.push({ courseId, figures: await this.track.figures(person, courseId) });
+      const figures = await this.track.figures(person, courseId);
+      const { unread: messages } = await this.messages.count(person, courseId);
+      home.courses.push({ courseId, figures, messages });
       if (role === 'student') home.due.push(...(await this.dueIn(person, courseId)));
     }
     home.due.sort((one, other) => dueTime(one) - dueTime(other));

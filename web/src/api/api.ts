@@ -74,6 +74,8 @@ export const tagTypes = [
   'Activity',
   'Check',
   'Outline',
+  'Message',
+  'MessageList',
   'Copy',
   'Talk',
   'Post',

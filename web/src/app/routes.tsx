@@ -46,6 +46,24 @@ const pages: RouteObject[] = [
             lazy: page(async () => (await import('../roster/ImportPage.js')).ImportPage),
           },
           {
+            path: 'messages',
+            lazy: page(async () => (await import('../messages/MessagesPage.js')).MessagesPage),
+            children: [
+              {
+                index: true,
+                lazy: page(async () => (await import('../messages/MessagesPage.js')).NothingOpen),
+              },
+              {
+                path: ':threadId',
+                lazy: page(async () => (await import('../messages/ThreadPanel.js')).ThreadPanel),
+              },
+              {
+                path: 'sent/:sendingId',
+                lazy: page(async () => (await import('../messages/SendingPanel.js')).SendingPanel),
+              },
+            ],
+          },
+          {
             path: 'outbox',
             lazy: page(async () => (await import('../mail/OutboxPage.js')).OutboxPage),
           },

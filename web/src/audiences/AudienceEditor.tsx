@@ -12,7 +12,7 @@ import { namesTogether } from '@jigsaw/core/text';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Button, Field, FootBar, Muted, Part } from '../look/index.js';
-import { WriteSheet } from '../mail/index.js';
+import { WriteSheet } from '../messages/index.js';
 import { useAct, useKeptDraft } from '../page/index.js';
 import {
   useCreateAudienceMutation,
@@ -124,7 +124,6 @@ export function AudienceEditor({ audience, audiences, roster, mayChange }: Audie
       {isWriting && members && (
         <WriteSheet
           people={members.people}
-          hasOutbox={mayChange}
           onClose={() => setWriting(false)}
           onDone={() => setWriting(false)}
         />

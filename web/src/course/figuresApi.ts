@@ -1,4 +1,4 @@
-import { CheckCount, Figures } from '@jigsaw/contract/track';
+import { CheckCount, Figures, MessageCount } from '@jigsaw/contract/track';
 import { api } from '../api/index.js';
 
 /** What makes old what is known of what there is to check. */
@@ -11,6 +11,11 @@ export const figuresApi = api.injectEndpoints({
       responseSchema: Figures,
       providesTags: ['Figures'],
     }),
+    countMessages: build.query<MessageCount, string>({
+      query: (courseId) => `courses/${courseId}/messages/count`,
+      responseSchema: MessageCount,
+      providesTags: ['MessageList'],
+    }),
     countChecks: build.query<CheckCount, string>({
       query: (courseId) => `courses/${courseId}/checks/count`,
       responseSchema: CheckCount,
@@ -19,4 +24,4 @@ export const figuresApi = api.injectEndpoints({
   }),
 });
 
-export const { useReadFiguresQuery, useCountChecksQuery } = figuresApi;
+export const { useReadFiguresQuery, useCountChecksQuery, useCountMessagesQuery } = figuresApi;

@@ -1,5 +1,11 @@
 export { useListCoursesQuery } from './coursesApi.js';
-export { figuresApi, useReadFiguresQuery, useCountChecksQuery, checkedBy } from './figuresApi.js';
+export {
+  figuresApi,
+  useReadFiguresQuery,
+  useCountChecksQuery,
+  useCountMessagesQuery,
+  checkedBy,
+} from './figuresApi.js';
 export { NewCourse } from './NewCourse.js';
 export { useReadRosterQuery } from './rosterQuery.js';
 export { cameFromKey, rememberWay, sitIn, SitInLink, useMaySitIn } from './SitInLink.js';

@@ -1,2 +1,1 @@
 export { InviteSheet } from './InviteSheet.js';
-export { WriteSheet } from './WriteSheet.js';

@@ -1,8 +1,8 @@
-import { Invited, Outbox, Written } from '@jigsaw/contract/mail';
-import type { InviteRequest, MessageRequest } from '@jigsaw/contract/mail';
+import { Invited, Outbox } from '@jigsaw/contract/mail';
+import type { InviteRequest } from '@jigsaw/contract/mail';
 import { api } from '../api/index.js';
 
-export const { useReadOutboxQuery, useInviteMutation, useWriteToPeopleMutation } = api.injectEndpoints({
+export const { useReadOutboxQuery, useInviteMutation } = api.injectEndpoints({
   endpoints: (build) => ({
     readOutbox: build.query<Outbox, string>({
       query: (courseId) => `courses/${courseId}/outbox`,
@@ -17,11 +17,6 @@ export const { useReadOutboxQuery, useInviteMutation, useWriteToPeopleMutation }
       }),
       responseSchema: Invited,
       invalidatesTags: ['Outbox', 'Roster'],
-    }),
-    writeToPeople: build.mutation<Written, { readonly courseId: string; readonly body: MessageRequest }>({
-      query: ({ courseId, body }) => ({ url: `courses/${courseId}/roster/messages`, method: 'POST', body }),
-      responseSchema: Written,
-      invalidatesTags: ['Outbox'],
     }),
   }),
 });

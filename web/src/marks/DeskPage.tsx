@@ -18,6 +18,7 @@ import {
   Waiting,
 } from '../look/index.js';
 import { useCourse } from '../course/index.js';
+import { WriteButton } from '../messages/index.js';
 import { MarkSheet } from './MarkSheet.js';
 import { ManyMarks } from './ManyMarks.js';
 import { MarksViews } from './MarksViews.js';
@@ -246,6 +247,7 @@ function QueueOfUnits({
             onChange={queue.choose}
           />
         </Narrow>
+        <WriteToRows rows={shown} />
         {queue.error !== undefined && <ProblemStrip of={queue.error} />}
       </header>
       {queue.isAsking && <Waiting what="the people of this audience" rows={4} />}
@@ -281,6 +283,20 @@ function QueueOfUnits({
         </QueueRow>
       ))}
     </QueueFrame>
+  );
+}
+
+/** To those in the queue, as it is narrowed. */
+function WriteToRows({ rows }: { readonly rows: readonly DeskRow[] }) {
+  const people = rows.flatMap(({ unit, student }) =>
+    student && unit !== 'group' ? [{ enrolmentId: unit, name: student.name }] : [],
+  );
+  const groups = rows.flatMap(({ group }) => group ?? []);
+  const label = `Write to these ${people.length || groups.length}…`;
+  return people.length > 0 ? (
+    <WriteButton label={label} people={people} />
+  ) : (
+    <WriteButton label={label} groups={groups} />
   );
 }
 

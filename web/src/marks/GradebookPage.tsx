@@ -3,11 +3,13 @@ import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
 import type { EnrolmentId } from '@jigsaw/core/ids';
+import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { apiAddress, ProblemStrip, unshown } from '../api/index.js';
 import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';
 import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
+import { WriteButton } from '../messages/index.js';
 import { GradebookGrid } from './GradebookGrid.js';
 import { useReadGradebookQuery } from './marksApi.js';
 import { MarksViews } from './MarksViews.js';
@@ -88,6 +90,10 @@ export function GradebookPage() {
       )}
       <FootBar>
         <span>{counted(shown.length, 'student')}</span>
+        <WriteButton
+          label={`Write to ${shown.length === 1 ? sure(shown[0]).name : `these ${shown.length} students`}…`}
+          people={shown}
+        />
         <span>Grey: draft, hidden from students. Dot: late. Dotted underline: changed since release.</span>
       </FootBar>
     </Frame>

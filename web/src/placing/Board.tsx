@@ -8,7 +8,7 @@ import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import type { Spot } from '../look/index.js';
 import { Page, useNotice } from '../look/index.js';
-import { WriteSheet } from '../mail/index.js';
+import { WriteSheet } from '../messages/index.js';
 import { useCourse } from '../course/index.js';
 import { Balance } from './Balance.js';
 import { BoardMenu } from './BoardMenu.js';
@@ -254,7 +254,6 @@ export function Board({ board }: { readonly board: BoardView }) {
         <WriteSheet
           people={writingTo}
           {...(writingTo === unplaced && set.signUp && { draft: reminder(board, dates, course) })}
-          hasOutbox={course.role === 'instructor'}
           onClose={() => setWritingTo(null)}
           onDone={() => setWritingTo(null)}
         />

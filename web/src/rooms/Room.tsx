@@ -2,8 +2,10 @@ import { Flag, Lock } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { styled } from 'styled-components';
 import type { RoomView } from '@jigsaw/contract/rooms';
+import { may } from '@jigsaw/core/course';
 import { Emblem, Empty, hueOfGroup, PersonName, Split } from '../look/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
+import { WriteButton } from '../messages/index.js';
 import { PractiseButton } from '../practice/index.js';
 import { Shelf } from '../shelf/index.js';
 import { NamingButton } from './NamingButton.js';
@@ -124,7 +126,7 @@ export function Room({
   readonly first?: ReactNode;
   readonly children?: ReactNode;
 }) {
-  const { dates } = useCourse();
+  const { course, dates } = useCourse();
   return (
     <Frame style={hueOfGroup(room.group.number)}>
       {way}
@@ -139,6 +141,12 @@ export function Room({
           <p>
             <Lock size={14} aria-hidden="true" />
             {room.group.setName}, group {room.group.number}. {who}
+            <WriteButton
+              label={
+                may(course.role, 'read-course') ? `Write to ${room.group.name}…` : 'Write to your group…'
+              }
+              groups={[room.group]}
+            />
             <PractiseButton groupId={room.group.id} name={room.group.name} />
           </p>
         </div>

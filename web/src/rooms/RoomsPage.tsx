@@ -34,6 +34,7 @@ import {
 } from '../rounds/index.js';
 import { RoomTable } from './RoomTable.js';
 import { Things } from './Things.js';
+import { WriteTo } from './WriteTo.js';
 
 const Common = styled.section`
   padding: 6px var(--s-4);
@@ -235,6 +236,7 @@ function AllRooms({ rooms }: { readonly rooms: RoomLines }) {
               </Button>
             </>
           )}
+          <WriteTo lines={shown} />
         </Below>
       </Rest>
     </Page>

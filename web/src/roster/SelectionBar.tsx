@@ -20,7 +20,8 @@ import { may } from '@jigsaw/core/course';
 import { problemOf, ProblemStrip } from '../api/index.js';
 import { usePlaceStudentsMutation } from '../placing/index.js';
 import { Button, Field, GroupChip, Popup, Small, useNotice } from '../look/index.js';
-import { InviteSheet, WriteSheet } from '../mail/index.js';
+import { InviteSheet } from '../mail/index.js';
+import { WriteSheet } from '../messages/index.js';
 import { SitInLink, useCourse } from '../course/index.js';
 import { roleSays, roleWords } from './columns.js';
 import { JoinSheet } from './JoinSheet.js';
@@ -181,9 +182,7 @@ export function SelectionBar({ selected, attributes, sets, onDone, onOpen }: Sel
           onDone={onDone}
         />
       )}
-      {open === 'write' && (
-        <WriteSheet people={here} hasOutbox={mayManage} onClose={() => setOpen(null)} onDone={onDone} />
-      )}
+      {open === 'write' && <WriteSheet people={others} onClose={() => setOpen(null)} onDone={onDone} />}
       {open === 'invite' && <InviteSheet people={uninvited} onClose={() => setOpen(null)} onDone={onDone} />}
       <Act onPress={onDone}>Clear selection</Act>
       {error && <ProblemStrip of={error} />}

@@ -247,7 +247,7 @@ describe('changing the roster', () => {
   it('writes to those who are selected, each alone', async () => {
     const { user, writes } = showPage(inCourse('people'), {
       ...rosterAnswers(anEntry('Ada Okafor'), anEntry('Ben Ek')),
-      [`POST courses/${courseId}/roster/messages`]: { written: 2 },
+      [`POST courses/${courseId}/messages`]: { id: id('sent'), threadId: null, count: 2 },
     });
     await user.click(await screen.findByRole('checkbox', { name: 'Select all' }));
     await user.click(screen.getByRole('button', { name: 'Write to these 2…' }));
@@ -256,12 +256,13 @@ describe('changing the roster', () => {
     await user.type(dialog.getByRole('textbox', { name: 'Subject' }), 'Jars');
     await user.type(dialog.getByRole('textbox', { name: 'Message' }), 'Bring your own.');
     await user.click(dialog.getByRole('button', { name: 'Send to 2 people' }));
-    expect(await screen.findByText('Written to 2 people')).toBeInTheDocument();
+    expect(await screen.findByText('Sent to 2 people')).toBeInTheDocument();
     const ids = ['Ben Ek', 'Ada Okafor'].map((name) => anEntry(name).enrolmentId);
     expect(sure(writes()[0]).body).toMatchObject({
       subject: 'Jars',
       text: 'Bring your own.',
-      enrolmentIds: expect.arrayContaining(ids),
+      to: { kind: 'people', enrolmentIds: expect.arrayContaining(ids) },
+      count: 2,
     });
   });
 

@@ -65,6 +65,7 @@ export function showPage(path: string, answers: Answers, role: CourseView['role'
       audiences: [],
     },
     [`GET courses/${courseId}/checks/count`]: { toCheck: 0 },
+    [`GET courses/${courseId}/messages/count`]: { unread: 0 },
     ...answers,
   };
   globalThis.fetch = async (input, init) => {

@@ -7,12 +7,15 @@ import { ServerAway, useLiveChanges } from '../live/index.js';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { Empty, ProductMark, Waiting } from '../look/index.js';
 import { useListCoursesQuery, useCourse, useCountChecksQuery, useReadFiguresQuery } from '../course/index.js';
-import { PersonMenu } from './PersonMenu.js';
+import { MessagesLink } from './MessagesLink.js';
 import { sideOf, stationOf } from './stations.js';
 import { Track } from './Track.js';
 
 /** Fetched by those who sit in. */
 const SittingIn = lazy(async () => ({ default: (await import('./SittingIn.js')).SittingIn }));
+
+/** Its menu is looked into after the page is there. */
+const PersonMenu = lazy(async () => ({ default: (await import('./PersonMenu.js')).PersonMenu }));
 
 /** For staff, whose rounds go from page to page. */
 const RoundStrip = lazy(async () => ({ default: (await import('../rounds/index.js')).RoundStrip }));
@@ -117,6 +120,12 @@ const Brand = styled(Link)`
   }
 `;
 
+/** Kept while the menu comes, so that nothing moves. */
+const PlaceOfMenu = styled.div`
+  flex: none;
+  width: 60px;
+`;
+
 /** For the keyboard: past the masthead, into the page. Seen only while it has the focus. */
 const Skip = styled.button`
   position: absolute;
@@ -139,6 +148,10 @@ function skipToWork(): void {
   work?.setAttribute('tabindex', '-1');
   work?.focus();
 }
+
+/** Pages that stand at no station. */
+const besides: Readonly<Record<string, string>> = { messages: 'Messages' };
+const firstOf = (pathname: string, base: string) => pathname.slice(base.length + 1).split('/')[0] ?? '';
 
 /** The frame of every page of a course: masthead, track, live changes. */
 export function CourseShell() {
@@ -167,7 +180,7 @@ export function CourseShell() {
   const here = stationOf(pathname.slice(base.length + 1), side);
   return (
     <Frame data-student={course.role === 'student' || undefined}>
-      <title>{`${here?.label ?? 'Course settings'} · ${course.title} · Jigsaw Room`}</title>
+      <title>{`${here?.label ?? besides[firstOf(pathname, base)] ?? 'Course settings'} · ${course.title} · Jigsaw Room`}</title>
       <Skip type="button" onClick={skipToWork}>
         Skip to content
       </Skip>
@@ -180,7 +193,10 @@ export function CourseShell() {
           </span>
         </Brand>
         <Track base={base} side={side} figures={figures.data} toCheck={checks.data?.toCheck} />
-        <PersonMenu session={session} settings={settings} />
+        <MessagesLink courseId={courseId} />
+        <Suspense fallback={<PlaceOfMenu />}>
+          <PersonMenu session={session} settings={settings} />
+        </Suspense>
       </Masthead>
       {side === 'staff' && (
         <Suspense>

@@ -33,7 +33,7 @@ const List = styled.ol`
     text-align: right;
     font: 600 13px/18px var(--font-text);
   }
-  .when small {
+  small {
     display: block;
     font-weight: 400;
   }
@@ -70,13 +70,13 @@ export function DueLines({ due, courses }: DueLinesProps) {
               <Link to={`/c/${line.courseId}/copies/${line.copyId}`}>
                 <span>
                   <b>{line.title}</b>
-                  <Small>{[course.code, line.groupName].filter(Boolean).join(' · ')}</Small>
+                  <Small as="small">{[course.code, line.groupName].filter(Boolean).join(' · ')}</Small>
                 </span>
                 <span className="when">
                   {isOver && <Tag $look="needs">Late</Tag>}{' '}
                   {line.due === null ? 'No due date' : dates.dateTime(line.due)}
                   {line.isExtended && ', extended'}
-                  {line.due !== null && <Small>{dates.fromNow(line.due, now)}</Small>}
+                  {line.due !== null && <Small as="small">{dates.fromNow(line.due, now)}</Small>}
                 </span>
               </Link>
             </li>

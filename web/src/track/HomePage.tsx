@@ -4,7 +4,7 @@ import { Link, Navigate, useLocation, useOutletContext } from 'react-router';
 import { styled } from 'styled-components';
 import type { CourseView } from '@jigsaw/contract/course';
 import type { SessionView } from '@jigsaw/contract/identity';
-import type { Figures } from '@jigsaw/contract/track';
+import type { Home } from '@jigsaw/contract/track';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { NewCourse, useListCoursesQuery } from '../course/index.js';
 import { MailLinkButton } from '../identity/index.js';
@@ -30,7 +30,7 @@ const Frame = styled.main`
     align-items: center;
     margin-bottom: 20px;
   }
-  h2 {
+  > h2 {
     margin: 28px 0 10px;
   }
 `;
@@ -142,7 +142,7 @@ export function HomePage() {
 /** The list is there at once; what needs one in each comes when it is counted. */
 function Courses({ courses }: { readonly courses: readonly CourseView[] }) {
   const home = useReadHomeQuery();
-  const figuresOf = new Map(home.data?.courses.map(({ courseId, figures }) => [courseId, figures]));
+  const needsOf = new Map(home.data?.courses.map((needs) => [needs.courseId, needs]));
   return (
     <>
       {unshown(home) !== undefined && (
@@ -161,7 +161,7 @@ function Courses({ courses }: { readonly courses: readonly CourseView[] }) {
             </span>
             <small>{roleWords[course.role]}</small>
             <ArrowRight size={18} aria-hidden="true" />
-            <Needs course={course} figures={figuresOf.get(course.id)} />
+            <Needs course={course} needs={needsOf.get(course.id)} />
           </Row>
         ))}
       </List>
@@ -181,19 +181,28 @@ function Courses({ courses }: { readonly courses: readonly CourseView[] }) {
 interface NeedsProps {
   readonly course: CourseView;
   /** undefined: not counted. */
-  readonly figures: Figures | undefined;
+  readonly needs: Home['courses'][number] | undefined;
 }
 
 /** Each leads to the station that it is counted at. */
-function Needs({ course, figures }: NeedsProps) {
-  const stations = figures ? callingAt(sideOf(course.role), figures) : [];
-  if (stations.length === 0) return null;
+function Needs({ course, needs }: NeedsProps) {
+  if (!needs) return null;
+  const { figures, messages } = needs;
+  const stations = callingAt(sideOf(course.role), figures);
+  if (stations.length === 0 && messages === 0) return null;
   return (
     <ul aria-label={`What needs you in ${course.title}`}>
-      {stations.map(({ path, figure, needs }) => (
+      {messages > 0 && (
+        <li>
+          <Link to={`/c/${course.id}/messages`}>
+            <Tag $look="needs">{`Messages: ${messages} new`}</Tag>
+          </Link>
+        </li>
+      )}
+      {stations.map(({ path, label, figure, needs: isNeeded }) => (
         <li key={path}>
           <Link to={`/c/${course.id}/${path}`}>
-            <Tag $look={needs ? 'needs' : 'plain'}>{figure}</Tag>
+            <Tag $look={isNeeded ? 'needs' : 'plain'}>{`${label}: ${figure}`}</Tag>
           </Link>
         </li>
       ))}

@@ -70,16 +70,20 @@ describe('home', () => {
   it('says what needs one in each course, each with the way to where it is counted', async () => {
     const home: Home = {
       courses: [
-        { courseId, figures: { ...studentFigures, due: 2, unread: 3, newMarks: 0 } as never },
-        { courseId: other, figures: { ...staffFigures, unplaced: 0, toMark: 30, unread: 4 } as never },
+        { courseId, figures: { ...studentFigures, due: 2, unread: 3, newMarks: 0 } as never, messages: 2 },
+        {
+          courseId: other,
+          figures: { ...staffFigures, unplaced: 0, toMark: 30, unread: 4 } as never,
+          messages: 0,
+        },
       ],
       due: [],
     };
     showPage('/', { 'GET courses': { courses: [aCourse('student'), taught] }, 'GET home': home });
     const needs = async (title: string) =>
       within(await screen.findByRole('list', { name: `What needs you in ${title}` })).getAllByRole('link').map((link) => [link.textContent, link.getAttribute('href')]); // prettier-ignore
-    expect(await needs('Baking')).toEqual([['4 unread', `/c/${other}/rooms`], ['30 to mark', `/c/${other}/marks`]]); // prettier-ignore
-    expect(await needs(aCourse('student').title)).toEqual([['2 to do', `/c/${courseId}/due`], ['3 new', `/c/${courseId}/room`]]); // prettier-ignore
+    expect(await needs('Baking')).toEqual([['Rooms: 4 unread', `/c/${other}/rooms`], ['Marks: 30 to mark', `/c/${other}/marks`]]); // prettier-ignore
+    expect(await needs(aCourse('student').title)).toEqual([['Messages: 2 new', `/c/${courseId}/messages`], ['Due: 2 to do', `/c/${courseId}/due`], ['Room: 3 new', `/c/${courseId}/room`]]); // prettier-ignore
   });
 
   it('lists what is owed in all courses, each at the time of its course, and offers one calendar for them', async () => {

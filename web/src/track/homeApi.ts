@@ -6,7 +6,7 @@ export const { useReadHomeQuery } = api.injectEndpoints({
     readHome: build.query<Home, void>({
       query: () => 'home',
       responseSchema: Home,
-      providesTags: ['Figures', 'Room'],
+      providesTags: ['Figures', 'Room', 'MessageList'],
     }),
   }),
 });

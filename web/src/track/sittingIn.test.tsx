@@ -53,7 +53,7 @@ describe('a page that sits in', () => {
     const { user, router } = show('/');
     await strip();
     expect(router.state.location.pathname).toContain(inCourse(''));
-    await user.click(screen.getByRole('button', { name: 'Noor: your account' }));
+    await user.click(await screen.findByRole('button', { name: 'Noor: your account' }));
     expect(screen.getAllByRole('menuitemradio')).toHaveLength(3); // light or dark
     expect(screen.queryAllByRole('menuitem')).toEqual([]);
   });

@@ -1,0 +1,2 @@
+export { WriteButton } from './WriteButton.js';
+export { WriteSheet } from './WriteSheet.js';
