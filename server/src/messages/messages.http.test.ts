@@ -1,20 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { beforeEach, describe, expect, it } from '@jest/globals';
 import type { Outbox } from '@jigsaw/contract/mail';
-import type {
-  MessageList,
-  RecipientChoice,
-  Recipients,
-  SendingView,
-  Sent,
-  ThreadView,
-} from '@jigsaw/contract/messages';
-import type { MessageCount } from '@jigsaw/contract/track';
+import type { RecipientChoice, Recipients, SendingView, ThreadView } from '@jigsaw/contract/messages';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { aMember, crockIsLedBy } from '../test/aCourse.js';
 import { follow } from '../test/following.js';
 import { marker, tellAll } from '../test/marker.js';
+import { messaging } from '../test/messaging.js';
 import { practising } from '../test/practising.js';
 import type { Browser } from '../test/testServer.js';
 import { twoTeams } from '../test/twoTeams.js';
@@ -32,27 +25,8 @@ beforeEach(() => {
   [crock, carboy] = teams.given.board.groups.map(({ id }) => id) as [GroupId, GroupId];
 });
 
-const idOf = (name: string) => sure(teams.given.students.get(name)).enrolmentId;
-const at = (path = '') => `/api/courses/${teams.given.course.id}/messages${path}`;
-const people = (...names: string[]): Recipients => ({ kind: 'people', enrolmentIds: names.map(idOf) });
-const groups = (...groupIds: GroupId[]): Recipients => ({ kind: 'groups', groupIds });
-const aMessage = (to: Recipients, count: number, more: object = {}) => ({ id: randomUUID(), to, subject: 'Jars', text: 'Bring two.', count, ...more }); // prettier-ignore
-const post = (by: Browser, body: object) => by.post(at()).send(body);
-const send = async (by: Browser, to: Recipients, count = 1, more: object = {}) => {
-  const sent = (await post(by, aMessage(to, count, more)).expect(200)).body as Sent;
-  teams.server.clock.pass({ minutes: 1 });
-  return sent;
-};
-const list = async (by: Browser, query = '') => (await by.get(at(query)).expect(200)).body as MessageList;
-const unread = async (by: Browser) => ((await by.get(at('/count')).expect(200)).body as MessageCount).unread;
-const thread = async (by: Browser, id: string | null) => (await by.get(`/api/threads/${id}`).expect(200)).body as ThreadView; // prettier-ignore
-const reply = async (by: Browser, id: string | null, text: string) => {
-  const body = { id: randomUUID(), text };
-  const { body: replied } = await by.post(`/api/threads/${id}/messages`).send(body).expect(200);
-  expect(replied).toMatchObject({ ...body, by: { isYou: true }, isNew: false, mayRemove: true });
-  teams.server.clock.pass({ minutes: 1 });
-  return thread(by, id);
-};
+const { at, idOf, people, groups, aMessage, post, send, list, unread, thread, reply, seen } =
+  messaging(teams);
 /** “Noor: Bring two.” of each. */
 const told = ({ messages }: ThreadView) => messages.map(({ by, text }) => `${by.name}: ${text}`);
 const lines = async (by: Browser) =>
@@ -60,7 +34,6 @@ const lines = async (by: Browser) =>
 const detail = ({ body }: { body: unknown }) => (body as { detail: string }).detail;
 const mails = async () =>
   ((await ilse.get(`/api/courses/${teams.given.course.id}/outbox`).expect(200)).body as Outbox).mails;
-const seen = (by: Browser, id: string | null, upTo: number) => by.post(`/api/threads/${id}/seen`).send({ upTo }).expect(200); // prettier-ignore
 
 describe('a message', () => {
   it('to one person is a thread with them, as it was typed, in which both write, and which comes back as new to the other', async () => {

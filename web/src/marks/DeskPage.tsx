@@ -33,6 +33,9 @@ const Columns = styled.div`
   min-height: 0;
 `;
 const QueueFrame = styled.nav`
+  header > button {
+    margin-top: 8px;
+  }
   border-right: var(--hair);
   background: var(--surface);
   display: flex;

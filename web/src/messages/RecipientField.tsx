@@ -1,17 +1,24 @@
 import { useMemo } from 'react';
 import { styled } from 'styled-components';
-import type { RecipientChoice } from '@jigsaw/contract/messages';
+import type { RecipientChoice, Recipients } from '@jigsaw/contract/messages';
 import { counted } from '@jigsaw/core/text';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
 import { Choice, Small, Waiting } from '../look/index.js';
 import { useListRecipientsQuery } from './messagesApi.js';
-import type { Addressed } from './WriteSheet.js';
 
 const Frame = styled.div`
   display: grid;
   gap: 6px;
 `;
+
+/** Who gets a message, in words, and how many that is. */
+export interface Addressed {
+  readonly to: Recipients;
+  readonly count: number;
+  /** “Noor”, “3 people”, “12 groups”. */
+  readonly who: string;
+}
 
 /** One that can be written to, as the list of them shows it. */
 interface Line extends Addressed {

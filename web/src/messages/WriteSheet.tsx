@@ -3,7 +3,6 @@ import { styled } from 'styled-components';
 import { v7 as uuid } from 'uuid';
 import { z } from 'zod';
 import { SendingId } from '@jigsaw/contract/common';
-import type { Recipients } from '@jigsaw/contract/messages';
 import type { EnrolmentId, GroupId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { placeholdersIn, wordsToFill } from '@jigsaw/core/messages';
@@ -14,6 +13,7 @@ import { Button, Empty, Field, Sheet, Small } from '../look/index.js';
 import { forgetKeptDraft, useAct, useKeptDraft } from '../page/index.js';
 import { useRemoveMessageMutation, useRemoveSendingMutation, useSendMessageMutation } from './messagesApi.js';
 import { RecipientField, useRecipients } from './RecipientField.js';
+import type { Addressed } from './RecipientField.js';
 
 const Fields = styled.div`
   display: grid;
@@ -25,14 +25,6 @@ const Fields = styled.div`
     align-items: center;
   }
 `;
-
-/** Who gets a message, in words, and how many that is. */
-export interface Addressed {
-  readonly to: Recipients;
-  readonly count: number;
-  /** “Noor”, “3 people”, “12 groups”. */
-  readonly who: string;
-}
 
 interface WriteSheetProps {
   /** People to write to, each alone; who writes is left out. */
