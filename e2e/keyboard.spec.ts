@@ -76,6 +76,7 @@ const stations: readonly [path: string, shows: string, reaches: RegExp][] = [
   ['people/import', 'Import people', /From a file/],
   ['outbox', 'Outbox', /Find mail/],
   ['messages', 'Messages', /New message/],
+  ['audit', 'Audit trail', /Export as CSV/],
   ['groups/new', 'New group set', /Members in a group/],
   ['groups/:set', 'Bench teams', /Deal 1 student/],
   ['groups/:experts', 'Home groups', /Rebalance/],

@@ -61,6 +61,7 @@ const pages: readonly [path: string, work: string][] = [
   ['people/import', 'Import people'],
   ['outbox', 'Outbox'],
   ['messages', 'Messages'],
+  ['audit', 'Audit trail'],
   ['groups/new', 'New group set'],
   ['groups/:set', 'Bench teams'],
   ['groups/:experts', 'Home groups'],

@@ -76,6 +76,25 @@ const visibility = [
   ),
   server('messages/messageMail.ts', '|| id === enrolmentId', '', 'server/src/messages'),
   web('messages/ThreadPanel.tsx', 'clearTimeout(timer);\n      if (entry', 'if (entry', 'web/src/messages'),
+  core(
+    'audit/acts.ts',
+    'Object.hasOwn(acts, type) ? (known[type]?.of ?? null) : null',
+    'known[type]?.of ?? null',
+    'core/src/audit',
+  ),
+  server(
+    'audit/audit.service.ts',
+    'if (kind === null || (isInCopy(event.type) && !subject?.copyId)) return [];',
+    'if (kind === null) return [];',
+    'server/src/audit',
+  ),
+  server(
+    'audit/audit.service.ts',
+    'Date.parse(last.at) - Date.parse(line.at) <= togetherMs',
+    'true',
+    'server/src/audit',
+  ),
+  server('platform/events.ts', `AND b."courseId" = $1))`, '))', 'server/src/audit'),
   core('shelf/shelf.ts', ".normalize('NFC').toLowerCase()", '', 'core/src/shelf'),
   core('shelf/shelf.ts', 'bytes + given.sizeBytes > mostBytes', 'bytes > mostBytes', 'core/src/shelf'),
   server('shelf/shelf.service.ts', 'if (practiceRoundOf(person) !== null) throw problems.notFound();', '', 'server/src/shelf'), // prettier-ignore

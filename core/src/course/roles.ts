@@ -12,7 +12,9 @@ export type Act =
   /** Note something about groups and people, for staff alone, and read what is noted. */
   | 'keep-notes'
   /** See the course as one of its students sees it; only for those who see the work of all groups anyway. */
-  | 'sit-in';
+  | 'sit-in'
+  /** See who did what in the course. */
+  | 'read-audit';
 
 const acts = {
   instructor: [
@@ -25,6 +27,7 @@ const acts = {
     'write-to-people',
     'keep-notes',
     'sit-in',
+    'read-audit',
   ],
   assistant: ['read-course', 'place', 'mark', 'write-to-people', 'keep-notes'],
   observer: ['read-course'],

@@ -37,6 +37,7 @@ import { ForeseenModule } from '../foreseen/index.js';
 import { PracticeModule } from '../practice/index.js';
 import { ChecksModule } from '../checks/index.js';
 import { SightlinesModule } from '../sightlines/index.js';
+import { AuditModule } from '../audit/index.js';
 import { TrackModule } from '../track/index.js';
 import { CalendarModule } from '../calendar/index.js';
 import { CallModule } from '../call/index.js';
@@ -104,6 +105,7 @@ export class AppModule {
         QuestionnaireModule,
         CalendarModule,
         MarksModule,
+        AuditModule,
         TrackModule,
         LiveModule,
       ],

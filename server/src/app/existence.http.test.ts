@@ -34,7 +34,7 @@ const thereFor: Record<string, readonly Name[]> = {
     staff,
     `orderGroupSets editTopics changeCourse readCourseSettings foreseeMarks changeAssistants createGroupSet copyGroupSet deriveExperts workOutDeal changeGroupSet changeRules freezeGroupSet
      archiveGroupSet editGroup editGroups leadGroups placeStudents draftActivity editActivity publishActivity discardChanges releaseActivity
-     copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople readOutbox
+     copyActivity changeManyActivities changeReach foresee grantExtension grantStudentExtension removeStudentExtension previewImport readTable applyImport chooseKind changeRoster invitePeople readOutbox readAudit readAuditChoice exportAudit
      readRegistrar readRoster listRoomLines exportRoster exportRosterBundle listRosterChanges listActivities listCollisions listDesk readGradebook exportGradebook readPlaces
      listGroupSets makeSignInLink makeSignInLinks undoRosterChange readBoard readMoves exportGroups readActivity removeExtension withdrawActivity
      restoreActivity deleteActivity readFileOfActivity listAudiences whoIsInAudience createAudience editAudience deleteAudience restoreAudience

@@ -11,6 +11,7 @@ import type {
   ThreadView,
 } from '@jigsaw/contract/messages';
 import type { MessageCount } from '@jigsaw/contract/track';
+import type { ActType } from '@jigsaw/core/audit';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, MessageId, ThreadId } from '@jigsaw/core/ids';
@@ -244,7 +245,7 @@ export class MessagesService {
     work: Work,
     person: SignedIn,
     { thread, viewer }: AtThread,
-    { type, mails }: { readonly type: string; readonly mails: string | null },
+    { type, mails }: { readonly type: ActType; readonly mails: string | null },
   ): Promise<void> {
     const { manager, record } = work;
     const { students, staff } = (await hearersIn(manager, this.viewers, thread.courseId))(thread);
@@ -263,6 +264,7 @@ export class MessagesService {
       courseId: thread.courseId,
       actorId: person.id,
       subjectId: thread.id,
+      facts: thread.groupId === null ? {} : { groupId: thread.groupId },
       enrolmentIds: [...students, ...staff],
       staff: null,
     });

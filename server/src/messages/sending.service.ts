@@ -202,12 +202,13 @@ export class SendingService {
       // Staff are written to where a student writes to them; what goes to a group is read in it.
       to: viewer.role === 'student' && thread.withId !== null ? thread.hearers.staff : [...thread.hearers.students, ...thread.hearers.staff.filter((id) => id === thread.withId)],
     }))); // prettier-ignore
+    const { groupId } = sure(begun[0]);
     await record({
       type: 'message.sent',
       courseId,
       actorId: person.id,
       subjectId: sure(begun[0]).id,
-      facts: { to: begun.length },
+      facts: { to: begun.length, ...(begun.length === 1 && groupId !== null && { groupId }) },
       enrolmentIds: [
         ...new Set(threads.flatMap(({ hearers: { students, staff } }) => [...students, ...staff])),
       ],

@@ -2,6 +2,7 @@ import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource, IsNull } from 'typeorm';
 import type { AddNote, ChangeNote, NoteList, NoteView } from '@jigsaw/contract/notes';
+import type { ActType } from '@jigsaw/core/audit';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CourseId, GroupId, NoteId } from '@jigsaw/core/ids';
@@ -104,7 +105,7 @@ export class NotesService {
 
 interface Told {
   readonly courseId: CourseId;
-  readonly type: string;
+  readonly type: ActType;
   readonly note: Pick<NoteRow, 'id' | 'groupId'>;
 }
 const tell = ({ record }: Work, person: SignedIn, { courseId, type, note }: Told) =>
@@ -113,6 +114,7 @@ const tell = ({ record }: Work, person: SignedIn, { courseId, type, note }: Told
     courseId,
     actorId: person.id,
     subjectId: note.id,
+    facts: { groupId: note.groupId },
     staff: 'keep-notes',
     staffOf: note.groupId,
   });

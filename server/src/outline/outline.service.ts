@@ -199,7 +199,7 @@ export class OutlineService {
 }
 
 const changed = (person: SignedIn, courseId: CourseId, subjectId: HeadingId | ActivityId) => ({
-  type: 'outline.changed',
+  type: 'outline.changed' as const,
   courseId,
   actorId: person.id,
   subjectId,

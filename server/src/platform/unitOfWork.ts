@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
+import type { ActType } from '@jigsaw/core/audit';
 import type { CourseId } from '@jigsaw/core/ids';
 import type { Concerns } from '@jigsaw/core/release';
 import { Clock } from './clock.js';
@@ -13,7 +14,7 @@ import { noteCommit, pageOfRequest } from './requestContext.js';
 
 /** What happened, and who it concerns: left out, all staff of the course, or anyone who may read the copies that are named. */
 export interface HappenedEvent extends Partial<Concerns> {
-  readonly type: string;
+  readonly type: ActType;
   readonly courseId?: CourseId | null;
   readonly actorId?: string | null;
   readonly subjectId?: string | null;

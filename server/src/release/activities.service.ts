@@ -13,6 +13,7 @@ import type {
   EditActivity,
   SeenActivity,
 } from '@jigsaw/contract/release';
+import type { ActType } from '@jigsaw/core/audit';
 import { partsChanged } from '@jigsaw/core/release';
 import type { ActivityId, CourseId, GroupId, CopyId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
@@ -339,7 +340,7 @@ export class ActivitiesService {
 
 /** What happened to a draft. */
 const ofDraft = (
-  type: string,
+  type: ActType,
   person: SignedIn,
   { id, courseId }: Pick<ActivityRow, 'id' | 'courseId'>,
   facts: Record<string, unknown> = {},

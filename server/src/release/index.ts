@@ -17,6 +17,8 @@ export type { ActivityKind, Asked, Evidence, OpenQuestions, Opening, Unit, UnitW
 export type { Evaluator } from './evaluate.js';
 export { membersOfCopies } from './members.js';
 export { writtenOfCourse } from './writtenOfCourse.js';
+export { idsOfActivity, subjectsOfReleases, titlesOfActivities } from './subjects.js';
+export type { SubjectOfRelease } from './subjects.js';
 export { releasesOfCourse } from './releasesOfCourse.js';
 export type { ActivityOfCourse } from './releasesOfCourse.js';
 export { ReleaseModule } from './release.module.js';

@@ -154,7 +154,12 @@ export class GroupsService {
       );
       if (rows.length > 0)
         await manager.createQueryBuilder().insert().into(GroupLeadRow).values(rows).orIgnore().execute();
-      const told = { type: 'group.edited', courseId: set.courseId, actorId: person.id, subjectId: setId };
+      const told = {
+        type: 'group.edited' as const,
+        courseId: set.courseId,
+        actorId: person.id,
+        subjectId: setId,
+      };
       await record({ ...told, facts: { leads }, groupIds });
       return { groups: await groupsOfSet(manager, setId) };
     });

@@ -4,6 +4,7 @@ import { DataSource } from 'typeorm';
 import type { Done } from '@jigsaw/contract/common';
 import type { RestoreOwnVersion } from '@jigsaw/contract/ownFiles';
 import type { MarkSeenOnShelf, ShelfView } from '@jigsaw/contract/shelf';
+import type { ActType } from '@jigsaw/core/audit';
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { FileId, GroupId, ShelfFileId } from '@jigsaw/core/ids';
@@ -227,7 +228,7 @@ export class ShelfService {
     return this.tell(held, number === 1 ? 'shelf-file.added' : 'shelf-file.changed', fileId);
   }
 
-  private async tell(held: Held, type: string, fileId: ShelfFileId): Promise<ShelfView> {
+  private async tell(held: Held, type: ActType, fileId: ShelfFileId): Promise<ShelfView> {
     const { work, person, viewer, groupId } = held;
     const { manager, record } = work;
     await record({

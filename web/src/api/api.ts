@@ -76,6 +76,7 @@ export const tagTypes = [
   'Outline',
   'Message',
   'MessageList',
+  'Audit',
   'Copy',
   'Talk',
   'Post',

@@ -64,6 +64,10 @@ const pages: RouteObject[] = [
             ],
           },
           {
+            path: 'audit',
+            lazy: page(async () => (await import('../audit/AuditPage.js')).AuditPage),
+          },
+          {
             path: 'outbox',
             lazy: page(async () => (await import('../mail/OutboxPage.js')).OutboxPage),
           },

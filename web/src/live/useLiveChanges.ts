@@ -156,7 +156,7 @@ export function useLiveChanges(courseId: string | null): void {
       stream.addEventListener('change', (event: MessageEvent<string>) => {
         const { type, isYours } = JSON.parse(event.data) as { type: string; isYours: boolean };
         if (isYours && shownByTheAct.has(type)) return;
-        dispatch(api.util.invalidateTags(staleAfter(type, isYours)));
+        dispatch(api.util.invalidateTags([...staleAfter(type, isYours), 'Audit']));
       });
       // After a gap no one knows what was missed.
       stream.addEventListener('open', () => {

@@ -1,9 +1,10 @@
 import { Navigate } from 'react-router';
 import { styled } from 'styled-components';
 import type { CourseSettings } from '@jigsaw/contract/course';
+import { may } from '@jigsaw/core/course';
 import { ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Bar, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
+import { Bar, ButtonLink, Page, Part, Scroll, Small, Waiting } from '../look/index.js';
 import { CourseNames } from './CourseNames.js';
 import { SetOrderList } from './SetOrderList.js';
 import { StaffSight } from './StaffSight.js';
@@ -39,6 +40,8 @@ function Settings({ settings }: { readonly settings: CourseSettings }) {
       <Bar>
         <h1>Course settings</h1>
         {!mayChange && <Small>Only instructors can change them.</Small>}
+        <span className="grow" />
+        {may(course.role, 'read-audit') && <ButtonLink to="../audit">Audit trail</ButtonLink>}
       </Bar>
       <Scroll>
         <Parts>

@@ -150,7 +150,7 @@ function skipToWork(): void {
 }
 
 /** Pages that stand at no station. */
-const besides: Readonly<Record<string, string>> = { messages: 'Messages' };
+const besides: Readonly<Record<string, string>> = { messages: 'Messages', audit: 'Audit trail' };
 const firstOf = (pathname: string, base: string) => pathname.slice(base.length + 1).split('/')[0] ?? '';
 
 /** The frame of every page of a course: masthead, track, live changes. */

@@ -1,0 +1,2 @@
+export { kindOfAct, kindsOfActs, placesOf, sayAct, typesOfKind } from './acts.js';
+export type { ActType, KindOfAct } from './acts.js';

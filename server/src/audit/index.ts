@@ -1,0 +1,1 @@
+export { AuditModule } from './audit.module.js';
