@@ -67,7 +67,7 @@ describe('live changes in the page', () => {
     line(0).opens();
     expect(asked).toEqual([]);
     line(0).says({ type: 'roster.invited', isYours: false });
-    expect(asked.splice(0)).toEqual([['Roster', 'Outbox', 'Figures']]);
+    expect(asked.splice(0)).toEqual([['Roster', 'Outbox', 'Figures', 'Audit']]);
     line(0).says({ type: 'mark.drafted', isYours: true }); // shown by the act already
     expect(asked).toEqual([]);
     line(0).says({ type: 'post.added', isYours: false }); // not the whole talk again, only what is new in it
@@ -75,13 +75,13 @@ describe('live changes in the page', () => {
     line(0).says({ type: 'post.added', isYours: true });
     const inCopy = ['Copy', 'Room', 'Desk', 'Gradebook', 'Mark'];
     expect(asked.splice(0)).toEqual([
-      [...inCopy, 'Post', 'Figures'],
-      [...inCopy, 'Figures'],
-      ['Desk', 'Gradebook', 'Mark'],
+      [...inCopy, 'Post', 'Figures', 'Audit'],
+      [...inCopy, 'Figures', 'Audit'],
+      ['Desk', 'Gradebook', 'Mark', 'Audit'],
     ]);
     line(0).says({ type: 'activity.went-live', isYours: false });
     expect(asked.splice(0)).toEqual([
-      ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'MyMarks', 'Figures'],
+      ['Activity', 'Room', 'Copy', 'Call', 'Talk', 'Desk', 'Gradebook', 'MyMarks', 'Figures', 'Audit'],
     ]);
     line(0).breaks(false);
     line(0).opens();
