@@ -26,7 +26,16 @@ export const WHILE_SITTING_IN = 'jigsaw:while-sitting-in';
 export const WhileSittingIn = () => SetMetadata(WHILE_SITTING_IN, true);
 
 /** What belongs to a course is reached through one of these, and decided there for the student. */
-const ofACourse = ['courseId', 'setId', 'groupId', 'activityId', 'releaseId', 'copyId'];
+const ofACourse = [
+  'courseId',
+  'setId',
+  'groupId',
+  'activityId',
+  'releaseId',
+  'copyId',
+  'threadId',
+  'sendingId',
+];
 export const isOfACourse = ({ params }: Pick<Request, 'params'>): boolean =>
   ofACourse.some((name) => name in params);
 
