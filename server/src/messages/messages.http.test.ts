@@ -128,6 +128,19 @@ describe('a message', () => {
     await jorge.post(`/api/threads/${other.threadId}/messages`).send(body).expect(409);
   });
 
+  it('that was changed after it went out unseen is refused, and what went out stays as it was', async () => {
+    const body = aMessage(people('noor'), 1);
+    await post(ilse, body).expect(200);
+    for (const changed of [{ text: 'Bring three.' }, { subject: 'Crocks' }, { to: people('noor', 'amina'), count: 2 }])
+      expect(detail(await post(ilse, { ...body, ...changed }).expect(409))).toBe('This was sent already, before you changed it. Find it under Messages, and write a new one if you need to.'); // prettier-ignore
+    expect(told(await thread(noor, body.id))).toEqual(['Dr. Ilse Marrow: Bring two.']);
+    const answer = { id: randomUUID(), text: 'Yes' };
+    const path = `/api/threads/${body.id}/messages`;
+    await noor.post(path).send(answer).expect(200);
+    expect(detail(await noor.post(path).send({ ...answer, text: 'No' }).expect(409))).toBe('An earlier text of this was sent already and stands above. Press again to send this one as well.'); // prettier-ignore
+    expect(told(await thread(noor, body.id))).toEqual(['Dr. Ilse Marrow: Bring two.', 'Noor: Yes']);
+  });
+
   it('numbers replies one after another where many are written at once', async () => {
     const { threadId } = await send(noor, groups(crock));
     const at = `/api/threads/${threadId}/messages`;

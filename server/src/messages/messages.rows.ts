@@ -1,4 +1,5 @@
 import { Column, Entity, ForeignKey, Index, PrimaryColumn } from 'typeorm';
+import type { Recipients } from '@jigsaw/contract/messages';
 import type { CourseId, EnrolmentId, GroupId, MessageId, SendingId, ThreadId } from '@jigsaw/core/ids';
 import { CourseRow, EnrolmentRow } from '../course/index.js';
 import { GroupRow } from '../sets/index.js';
@@ -14,6 +15,8 @@ export class SendingRow {
   @Column('text') subject!: string;
   /** As typed, before names are filled in. */
   @Column('text') text!: string;
+  /** Who was chosen. */
+  @Column('jsonb') to!: Recipients;
   @Column('text') kind!: 'people' | 'groups';
   /** How many people, or groups, got it. */
   @Column('int') count!: number;

@@ -103,6 +103,8 @@ export class MessagesService {
         (before.threadId !== threadId || before.authorId !== viewer.enrolmentId || before.removedAt)
       )
         throw problems.conflict('This message was removed meanwhile. Restore it, or write a new one.');
+      if (before && before.text !== text)
+        throw problems.conflict('An earlier text of this was sent already and stands above. Press again to send this one as well.'); // prettier-ignore
       if (before) return this.replied(manager, at, id);
       const number = thread.lastNumber + 1;
       const isByStaff = viewer.role !== 'student';

@@ -1,4 +1,5 @@
-import { Inject, Injectable } from '@nestjs/common';
+import { isDeepStrictEqual } from 'node:util';
+import { Injectable } from '@nestjs/common';
 import type { EntityManager } from 'typeorm';
 import { DataSource } from 'typeorm';
 import type { Done } from '@jigsaw/contract/common';
@@ -6,7 +7,7 @@ import type { RecipientChoice, SendingLine, SendingView, SendMessage, Sent } fro
 import type { Viewer } from '@jigsaw/core/course';
 import { may } from '@jigsaw/core/course';
 import type { CourseId, EnrolmentId, GroupId, MessageId, SendingId, ThreadId } from '@jigsaw/core/ids';
-import { sure } from '@jigsaw/core/lists';
+import { only, sure } from '@jigsaw/core/lists';
 import { fillIn } from '@jigsaw/core/messages';
 import { counted } from '@jigsaw/core/text';
 import { Viewers } from '../course/index.js';
@@ -41,7 +42,7 @@ export class SendingService {
     private readonly unitOfWork: UnitOfWork,
     private readonly viewers: Viewers,
     private readonly recipients: RecipientsService,
-    @Inject(MessageMail) private readonly mail: MessageMail,
+    private readonly mail: MessageMail,
   ) {}
 
   async choice(person: SignedIn, courseId: CourseId): Promise<RecipientChoice> {
@@ -58,17 +59,17 @@ export class SendingService {
       const viewer = await this.viewers.enter(person, courseId);
       if (practiceRoundOf(person) !== null) throw problems.notFound();
       const { id, to, subject, text, count } = message;
-      const before = await sentBefore(manager, viewer, id);
+      const before = await sentBefore(manager, viewer, message);
       if (before) return before;
       const addressed = await this.recipients.resolve(manager, viewer, to);
       refuseUnlessShown(addressed, count);
       const kind = sure(addressed[0]).groupId === null ? 'people' : 'groups';
       const written = await manager.query<unknown[]>(
-        `INSERT INTO "message_sending" ("id", "courseId", "by", "at", "subject", "text", "kind", "count")
-         VALUES ($1, $2, $3, $4, $5, $6, $7, $8) ON CONFLICT DO NOTHING RETURNING "id"`,
-        [id, courseId, viewer.enrolmentId, now, subject, text, kind, count],
+        `INSERT INTO "message_sending" ("id", "courseId", "by", "at", "subject", "text", "to", "kind", "count")
+         VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) ON CONFLICT DO NOTHING RETURNING "id"`,
+        [id, courseId, viewer.enrolmentId, now, subject, text, to, kind, count],
       );
-      if (written.length === 0) return sure(await sentBefore(manager, viewer, id)); // it was sent twice at once
+      if (written.length === 0) return sure(await sentBefore(manager, viewer, message)); // it was sent twice at once
       const begun = addressed.map((each) => begin(message, each, count === 1));
       await this.write(work, viewer, begun, count === 1 ? null : id);
       await this.tell(work, person, viewer, begun);
@@ -230,11 +231,21 @@ function begin({ id, subject, text }: SendMessage, addressed: Addressed, isOnly:
   };
 }
 
-/** What was answered when it was sent before; null: it is new. */
-async function sentBefore(manager: EntityManager, viewer: Viewer, id: SendingId): Promise<Sent | null> {
+/** What was answered when it was sent before; null: it is new.
+ * @throws conflict where it was changed since: what went out is not what is sent now. */
+async function sentBefore(
+  manager: EntityManager,
+  viewer: Viewer,
+  message: SendMessage,
+): Promise<Sent | null> {
+  const { id, ...now } = message;
   const row = await manager.findOneBy(SendingRow, { id });
   if (!row) return null;
   if (row.by !== viewer.enrolmentId) throw problems.conflict('Send this message again.');
+  if (!isDeepStrictEqual(only(row, ['to', 'subject', 'text', 'count']), now))
+    throw problems.conflict(
+      'This was sent already, before you changed it. Find it under Messages, and write a new one if you need to.',
+    );
   return { id, threadId: row.count === 1 ? (id as string as ThreadId) : null, count: row.count };
 }
 

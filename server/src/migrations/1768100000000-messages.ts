@@ -4,7 +4,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 export class Messages1768100000000 implements MigrationInterface {
   async up(run: QueryRunner): Promise<void> {
     await run.query(
-      `CREATE TABLE "message_sending" ("id" uuid NOT NULL, "courseId" uuid NOT NULL, "by" uuid NOT NULL, "at" TIMESTAMP WITH TIME ZONE NOT NULL, "subject" text NOT NULL, "text" text NOT NULL, "kind" text NOT NULL, "count" integer NOT NULL, "removedAt" TIMESTAMP WITH TIME ZONE, CONSTRAINT "PK_c8b7132c39f7fe2685f7c59e574" PRIMARY KEY ("id"))`,
+      `CREATE TABLE "message_sending" ("id" uuid NOT NULL, "courseId" uuid NOT NULL, "by" uuid NOT NULL, "at" TIMESTAMP WITH TIME ZONE NOT NULL, "subject" text NOT NULL, "text" text NOT NULL, "to" jsonb NOT NULL, "kind" text NOT NULL, "count" integer NOT NULL, "removedAt" TIMESTAMP WITH TIME ZONE, CONSTRAINT "PK_c8b7132c39f7fe2685f7c59e574" PRIMARY KEY ("id"))`,
     );
     await run.query(
       `CREATE TABLE "message_thread" ("id" uuid NOT NULL, "courseId" uuid NOT NULL, "subject" text NOT NULL, "withId" uuid, "groupId" uuid, "startedBy" uuid NOT NULL, "sendingId" uuid, "lastNumber" integer NOT NULL, "lastAt" TIMESTAMP WITH TIME ZONE NOT NULL, CONSTRAINT "PK_11cb07b9ecf8cb247c5e2dc86ab" PRIMARY KEY ("id"))`,

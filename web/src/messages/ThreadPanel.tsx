@@ -235,7 +235,14 @@ const newId = () => MessageId.parse(uuid());
 function ReplyForm({ threadId }: { readonly threadId: string }) {
   const [draft, setDraft, drop] = useKeptDraft(`reply ${threadId}`, Draft, { text: '' });
   const [id, setId] = useState(newId);
-  const reply = useAct(useReplyToThreadMutation(), { isRefusalShown: true });
+  const reply = useAct(useReplyToThreadMutation(), {
+    isRefusalShown: true,
+    // What was sent unseen stands above by now; what is pressed next is another message.
+    refused: (refusal) => {
+      if (isProblem(refusal, 'conflict')) setId(newId());
+      return false;
+    },
+  });
   const submit = async () => {
     if (draft.text.trim() === '') return;
     if (!(await reply({ threadId, body: { id, text: draft.text } }))) return;

@@ -143,6 +143,20 @@ describe('a thread', () => {
     expect(second?.body).toEqual(first?.body);
   });
 
+  it('takes what is pressed after an earlier text was found to be there as another message', async () => {
+    const { user, writes, set } = show(`messages/${threadId}`, { [`POST threads/${threadId}/messages`]: new Refusal(409, 'conflict', 'An earlier text stands above.') }); // prettier-ignore
+    const thread = within(await screen.findByRole('region', { name: 'jars' }));
+    await user.type(thread.getByRole('textbox', { name: 'Reply' }), 'No');
+    await user.click(thread.getByRole('button', { name: 'Send reply' }));
+    expect(await thread.findByText('An earlier text stands above.')).toBeInTheDocument();
+    set(`POST threads/${threadId}/messages`, aMessage(4, 'No', { by: ilse }));
+    await user.click(thread.getByRole('button', { name: 'Send reply' }));
+    await waitFor(() => expect(writes()).toHaveLength(2));
+    const [first, second] = writes().map(({ body }) => body as { id: string; text: string });
+    expect([first?.text, second?.text]).toEqual(['No', 'No']);
+    expect(second?.id).not.toBe(first?.id);
+  });
+
   it('of a group names its members and leads to its room; to a student theirs is with staff', async () => {
     const { unmount } = show(`messages/${threadId}`, { [`GET threads/${threadId}`]: aThread({ with: { kind: 'group', group: crock }, members: ['Jorge', 'Noor'], sendingId }) }); // prettier-ignore
     const thread = within(await screen.findByRole('region', { name: 'jars' }));
