@@ -1,4 +1,3 @@
-import { Download } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { styled } from 'styled-components';
@@ -21,25 +20,10 @@ import {
   Scroll,
   Small,
   Waiting,
+  DownloadLink,
 } from '../look/index.js';
 import { queryOf, useReadAuditChoiceQuery, useReadAuditQuery } from './auditApi.js';
 
-const Export = styled.a`
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  height: var(--ctl);
-  padding: 0 11px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  background: var(--surface);
-  font: 550 13px/1 var(--font-text);
-  text-decoration: none;
-  white-space: nowrap;
-  &:hover {
-    background: var(--sunk);
-  }
-`;
 const Day = styled.section`
   background: var(--surface);
   h2 {
@@ -143,13 +127,12 @@ export function AuditPage() {
         <h1>Audit trail</h1>
         {choice.data && <Filters choice={choice.data} chosen={chosen} onChoose={choose} />}
         <span className="grow" />
-        <Export
+        <DownloadLink
           href={apiAddress(`courses/${course.id}/audit.csv?${queryOf(filterOf(chosen, null))}`)}
-          download="audit.csv"
+          name="audit.csv"
         >
-          <Download size={16} aria-hidden="true" />
           Export as CSV
-        </Export>
+        </DownloadLink>
       </Bar>
       <Scroll tabIndex={0} role="group" aria-label="Acts">
         {unshown(choice) !== undefined && (

@@ -2,6 +2,7 @@ export { Choice } from './Choice.js';
 export { ContextMenu } from './ContextMenu.js';
 export type { MenuAct, Spot } from './ContextMenu.js';
 export { Button, ButtonLink, Field, Input, Key, Label, Tag } from './controls.js';
+export { DownloadLink } from './DownloadLink.js';
 export { DateTimeField } from './DateTimeField.js';
 export { datesIn } from './dates.js';
 export type { Dates } from './dates.js';

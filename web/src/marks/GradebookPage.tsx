@@ -1,4 +1,3 @@
-import { Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { styled } from 'styled-components';
 import type { Gradebook, GradebookCell } from '@jigsaw/contract/gradebook';
@@ -6,7 +5,7 @@ import type { EnrolmentId } from '@jigsaw/core/ids';
 import { sure } from '@jigsaw/core/lists';
 import { counted } from '@jigsaw/core/text';
 import { apiAddress, ProblemStrip, unshown } from '../api/index.js';
-import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar } from '../look/index.js';
+import { Bar, Choice, Empty, Muted, Page, Waiting, FootBar, DownloadLink } from '../look/index.js';
 import { useAudienceFilter } from '../audiences/index.js';
 import { useCourse } from '../course/index.js';
 import { WriteButton } from '../messages/index.js';
@@ -16,22 +15,6 @@ import { MarksViews } from './MarksViews.js';
 
 const Frame = styled(Page)`
   grid-template-rows: auto minmax(0, 1fr) 32px;
-`;
-const Export = styled.a`
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
-  height: var(--ctl);
-  padding: 0 11px;
-  border: 1px solid var(--edge);
-  border-radius: var(--r-2);
-  background: var(--surface);
-  font: 550 13px/1 var(--font-text);
-  text-decoration: none;
-  white-space: nowrap;
-  &:hover {
-    background: var(--sunk);
-  }
 `;
 
 const everyone = 'everyone';
@@ -73,10 +56,9 @@ export function GradebookPage() {
         </div>
         <span className="grow" />
         <Muted>{counted(released, 'mark')} released</Muted>
-        <Export href={apiAddress(`courses/${course.id}/gradebook.csv`)} download="gradebook.csv">
-          <Download size={16} aria-hidden="true" />
+        <DownloadLink href={apiAddress(`courses/${course.id}/gradebook.csv`)} name="gradebook.csv">
           Released marks as CSV
-        </Export>
+        </DownloadLink>
       </Bar>
       {audience.error !== undefined && <ProblemStrip of={audience.error} />}
       {activities.length === 0 ? (

@@ -4,9 +4,10 @@ import type { SendingView } from '@jigsaw/contract/messages';
 import { counted } from '@jigsaw/core/text';
 import { isProblem, ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import { Button, Empty, Small, Tag, useFontsOf, Waiting } from '../look/index.js';
+import { Button, Small, Tag, useFontsOf, Waiting } from '../look/index.js';
 import { useAct } from '../page/index.js';
 import { useReadSendingQuery, useRemoveSendingMutation, useRestoreSendingMutation } from './messagesApi.js';
+import { NotHere } from './NotHere.js';
 import { Reading } from './ThreadPanel.js';
 import { WithName } from './WithName.js';
 
@@ -58,8 +59,7 @@ const Head = styled.div`
 export function SendingPanel() {
   const { sendingId = '' } = useParams();
   const sending = useReadSendingQuery(sendingId);
-  if (isProblem(unshown(sending), 'not-found'))
-    return <Empty title="Nothing here">This message was removed, or it is not yours to read.</Empty>;
+  if (isProblem(unshown(sending), 'not-found')) return <NotHere />;
   if (unshown(sending) !== undefined)
     return <ProblemStrip of={sending.error} onRetry={() => void sending.refetch()} />;
   if (!sending.currentData) return <Waiting what="the message" rows={4} />;

@@ -7,17 +7,7 @@ import { MessageId } from '@jigsaw/contract/common';
 import type { MessageView, ThreadView } from '@jigsaw/contract/messages';
 import { isProblem, ProblemStrip, unshown } from '../api/index.js';
 import { useCourse } from '../course/index.js';
-import {
-  Button,
-  Empty,
-  Field,
-  hueOfGroup,
-  PersonName,
-  Small,
-  Tag,
-  useFontsOf,
-  Waiting,
-} from '../look/index.js';
+import { Button, Field, hueOfGroup, PersonName, Small, Tag, useFontsOf, Waiting } from '../look/index.js';
 import { useAct, useKeptDraft } from '../page/index.js';
 import {
   useMarkSeenMessagesMutation,
@@ -26,6 +16,7 @@ import {
   useReplyToThreadMutation,
   useRestoreMessageMutation,
 } from './messagesApi.js';
+import { NotHere } from './NotHere.js';
 import { WithName } from './WithName.js';
 
 export const Reading = styled.section`
@@ -110,8 +101,7 @@ const Message = styled.li`
 export function ThreadPanel() {
   const { threadId = '' } = useParams();
   const thread = useReadThreadQuery(threadId);
-  if (isProblem(unshown(thread), 'not-found'))
-    return <Empty title="Nothing here">This message was removed, or it is not yours to read.</Empty>;
+  if (isProblem(unshown(thread), 'not-found')) return <NotHere />;
   if (unshown(thread) !== undefined)
     return <ProblemStrip of={thread.error} onRetry={() => void thread.refetch()} />;
   if (!thread.currentData) return <Waiting what="the thread" rows={4} />;
