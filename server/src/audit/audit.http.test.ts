@@ -132,6 +132,11 @@ describe('the audit trail', () => {
     expect((await lines()).join('\n')).not.toMatch(/not told|handed in/);
   });
 
+  it('reads on where nothing of what was read is told', async () => {
+    await teams.server.rows(`INSERT INTO "event" ("id", "type", "courseId", "subjectId", "facts", "at") SELECT gen_random_uuid(), 'post.added', '${teams.given.course.id}', gen_random_uuid(), '{}', '2027-01-01' FROM generate_series(1, 450)`); // prettier-ignore
+    expect((await lines()).at(-1)).toBe('Dr. Ilse Marrow created the course');
+  });
+
   it('is for instructors; a group of another course narrows it to nothing', async () => {
     const bea = await aMember(teams.server, teams.given, `bea${teams.count}`, 'assistant');
     for (const path of ['', '/choice', '.csv']) {
