@@ -23,7 +23,8 @@ export const Popup = styled(Popover)`
     cursor: pointer;
     outline-offset: -2px;
   }
-  [data-focused] {
+  [role^='menuitem'][data-focused],
+  [role='option'][data-focused] {
     background: var(--wash-2);
   }
   [role='option'][data-selected] {

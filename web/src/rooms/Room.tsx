@@ -44,6 +44,14 @@ const Sill = styled.header`
     margin-left: 8px;
     vertical-align: middle;
   }
+  @media (max-width: 700px) {
+    p {
+      flex-wrap: wrap;
+    }
+    p > span {
+      flex: 1 1 calc(100% - 24px);
+    }
+  }
   p.motto {
     font: 600 15px/20px var(--font-text);
     color: var(--ink);
@@ -140,7 +148,9 @@ export function Room({
           {room.motto && <p className="motto">{room.motto}</p>}
           <p>
             <Lock size={14} aria-hidden="true" />
-            {room.group.setName}, group {room.group.number}. {who}
+            <span>
+              {room.group.setName}, group {room.group.number}. {who}
+            </span>
             <WriteButton
               label={
                 may(course.role, 'read-course') ? `Write to ${room.group.name}…` : 'Write to your group…'
