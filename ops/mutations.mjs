@@ -74,7 +74,7 @@ const visibility = [
     'message.authorId',
     'server/src/messages',
   ),
-  server('messages/messageMail.ts', '|| id === enrolmentId', '', 'server/src/messages'),
+  server('messages/messageMail.ts', 'to.delete(enrolmentId);', '', 'server/src/messages'),
   web('messages/ThreadPanel.tsx', 'clearTimeout(timer);\n      if (entry', 'if (entry', 'web/src/messages'),
   core(
     'audit/acts.ts',

@@ -49,7 +49,7 @@ export class MessageMail {
       });
       return each.flatMap((id) => {
         const found = addresses.get(id);
-        if (!found || id === enrolmentId) return [];
+        if (!found) return [];
         const { personId, toName, toAddress } = found;
         return [{ personId, toName, toAddress, text: mail }];
       });
