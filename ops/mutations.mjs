@@ -76,12 +76,6 @@ const visibility = [
   ),
   server('messages/messageMail.ts', 'to.delete(enrolmentId);', '', 'server/src/messages'),
   web('messages/ThreadPanel.tsx', 'clearTimeout(timer);\n      if (entry', 'if (entry', 'web/src/messages'),
-  core(
-    'audit/acts.ts',
-    'Object.hasOwn(acts, type) ? (known[type]?.of ?? null) : null',
-    'known[type]?.of ?? null',
-    'core/src/audit',
-  ),
   server(
     'audit/audit.service.ts',
     'if (kind === null || (isInCopy(event.type) && !subject?.copyId)) return [];',

@@ -148,14 +148,14 @@ const acts = {
 /** Everything that is written down when it happens. A new one has its words here before it compiles. */
 export type ActType = keyof typeof acts;
 
-const known: Readonly<Record<string, Act | undefined>> = acts;
+const known: ReadonlyMap<string, Act> = new Map(Object.entries(acts));
 
 /** Which part an act belongs to; null: a type that an older version wrote and no one knows any more. */
-export const kindOfAct = (type: string): KindOfAct | null => (Object.hasOwn(acts, type) ? (known[type]?.of ?? null) : null); // prettier-ignore
+export const kindOfAct = (type: string): KindOfAct | null => known.get(type)?.of ?? null;
 
 /** The act in words, as they follow a name: “released it to 12 groups”. */
 export function sayAct(type: string, facts: Facts): string {
-  const act = Object.hasOwn(acts, type) ? known[type] : undefined;
+  const act = known.get(type);
   if (!act) return 'did something that is not told here';
   return typeof act.says === 'string' ? act.says : act.says(facts);
 }
